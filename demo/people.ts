@@ -1,0 +1,117 @@
+/** The made-up people of a made-up observatory. */
+export interface DemoPerson {
+	name: string;
+	initials: string;
+	title: string;
+	role: 'lead' | 'member' | 'viewer';
+	/** Hours on each weekday, Monday first. */
+	week: number[];
+	/** Share of those hours on each board, by its key. */
+	share: Record<string, number>;
+	/** Days away, counted from today: [first, last]. */
+	away: [number, number][];
+}
+
+const FULL = [8, 8, 8, 8, 8, 0, 0];
+
+export const PEOPLE: DemoPerson[] = [
+	{
+		name: 'Ines Okoro',
+		initials: 'IO',
+		title: 'Service lead',
+		role: 'lead',
+		week: [8, 8, 8, 8, 4, 0, 0],
+		share: { TIDE: 0.5 },
+		away: [[-96, -87]],
+	},
+	{
+		name: 'Bram Tolver',
+		initials: 'BT',
+		title: 'Engineer',
+		role: 'member',
+		week: FULL,
+		share: { TIDE: 1 },
+		away: [
+			[-54, -50],
+			[18, 22],
+		],
+	},
+	{
+		name: 'Yuki Sandel',
+		initials: 'YS',
+		title: 'Engineer',
+		role: 'member',
+		week: FULL,
+		share: { TIDE: 1 },
+		away: [
+			[-131, -118],
+			[3, 4],
+		],
+	},
+	{
+		name: 'Petra Lind',
+		initials: 'PL',
+		title: 'Radio and power',
+		role: 'member',
+		week: FULL,
+		share: { TIDE: 0.5, BUOY: 0.5 },
+		away: [[-75, -71]],
+	},
+	{
+		name: 'Tomas Reyl',
+		initials: 'TR',
+		title: 'Data',
+		role: 'member',
+		week: [8, 8, 0, 8, 8, 0, 0],
+		share: { TIDE: 1 },
+		away: [[-33, -31]],
+	},
+	{
+		name: 'Oskar Venn',
+		initials: 'OV',
+		title: 'Yard foreman',
+		role: 'lead',
+		week: FULL,
+		share: { BUOY: 1 },
+		away: [
+			[-110, -101],
+			[10, 14],
+		],
+	},
+	{
+		name: 'Leila Farrow',
+		initials: 'LF',
+		title: 'Mooring and rigging',
+		role: 'member',
+		week: [8, 8, 8, 8, 0, 0, 0],
+		share: { BUOY: 0.6, SHORE: 0.4 },
+		away: [[-20, -17]],
+	},
+	{
+		name: 'Mara Coyle',
+		initials: 'MC',
+		title: 'Public desk',
+		role: 'lead',
+		week: [6, 6, 6, 6, 6, 0, 0],
+		share: { SHORE: 1 },
+		away: [[-61, -57]],
+	},
+	{
+		name: 'Sam Pike',
+		initials: 'SP',
+		title: 'Schools',
+		role: 'member',
+		week: [8, 8, 8, 0, 0, 0, 0],
+		share: { SHORE: 1 },
+		away: [[-12, -10]],
+	},
+	{
+		name: 'Della Marsh',
+		initials: 'DM',
+		title: 'Harbour office',
+		role: 'viewer',
+		week: [0, 0, 0, 0, 0, 0, 0],
+		share: {},
+		away: [],
+	},
+];

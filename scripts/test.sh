@@ -1,0 +1,30 @@
+#!/usr/bin/env bash
+# npm test: installs what is missing, then every check and test.
+#   npm test -- FILE...   only those test files, without the checks
+source "$(dirname "${BASH_SOURCE[0]}")/common.sh"
+source scripts/database.sh
+
+need_packages
+trap 'rm -rf "$STATE/testing.$$"; database_down test' EXIT
+trap 'exit 130' INT TERM
+database_up test '-c fsync=off -c synchronous_commit=off -c full_page_writes=off'
+command -v chromium >/dev/null || install_debian chromium
+export CHROMIUM=$(command -v chromium)
+
+if [ $# -gt 0 ]; then
+	files=("$@")
+else
+	bash scripts/check.sh
+	mapfile -t files < <(find src demo tests -name '*.test.ts' ! -name timing.test.ts | sort)
+	# What measures time runs alone, after the rest.
+	alone=(tests/timing.test.ts)
+fi
+need_build
+# Tested from a copy, so that a later build does not pull files from under the tests.
+cp -r build "$STATE/testing.$$"
+export HARROW_BUILD="$STATE/testing.$$"
+export HARROW_NOW=2026-11-23T14:20:00Z
+say "Preparing test databases…"
+node --import tsx tests/support/prepare.ts
+node --import tsx --test --test-reporter=spec --test-concurrency=2 --test-timeout=180000 "${files[@]}"
+[ -z "${alone:-}" ] || node --import tsx --test --test-reporter=spec --test-timeout=180000 "${alone[@]}"

@@ -1,0 +1,99 @@
+/** Something that happened to a card, as its page is told of it. */
+export interface CardEvent {
+	seq: number;
+	at: string;
+	kind: string;
+	value: string;
+	who: string | null;
+	before: Record<string, unknown> | null;
+	after: Record<string, unknown> | null;
+	/** It was taken back later and counts in no figure. */
+	undone: boolean;
+	command: string | null;
+}
+
+export interface Sentence {
+	at: string;
+	seq: number;
+	text: string;
+	undone: boolean;
+}
+
+const UNIT = { hours: ' h', points: ' points', none: '' };
+
+/**
+ * The history of a card in plain sentences.
+ * @param events oldest first
+ * @param unit of the card's board
+ */
+export function historySentences(events: readonly CardEvent[], unit: keyof typeof UNIT): Sentence[] {
+	let place = '';
+	let size: string | null = null;
+	return events.flatMap((event) => {
+		const say = sentence(event, { place, size, unit: UNIT[unit] });
+		if (!event.undone && event.kind === 'column') place = event.value;
+		if (!event.undone && event.kind === 'sized') size = event.value;
+		return say
+			? [{ at: event.at, seq: event.seq, undone: event.undone, text: `${event.who ?? 'Someone'} ${say}` }]
+			: [];
+	});
+}
+
+function sentence(event: CardEvent, so: { place: string; size: string | null; unit: string }): string | null {
+	const { kind, value, before, after } = event;
+	switch (kind) {
+		case 'created':
+			return `made this card: “${value}”.`;
+		case 'column': {
+			const through = after?.letThrough
+				? ` It was let through over the limit: ${String(after.letThrough)}.`
+				: '';
+			if (!value) return `put it back to the backlog from ${so.place || 'the board'}.`;
+			return `${so.place ? `moved it from ${so.place} to ${value}` : `brought it to ${value}`}.${through}`;
+		}
+		case 'ordered':
+			return 'moved it within its column.';
+		case 'blocked':
+			return `marked it as blocked: ${value}.`;
+		case 'unblocked':
+			return 'unblocked it.';
+		case 'sized':
+			return so.size === null
+				? `sized it at ${value}${so.unit}.`
+				: `changed its size from ${so.size}${so.unit} to ${value}${so.unit}.`;
+		case 'left':
+			return `corrected what is left to ${value}${so.unit}.`;
+		case 'worked':
+			return `worked ${value} h on it.`;
+		case 'split':
+			return `split off ${value}${so.unit} to another card.`;
+		case 'sprint':
+			return value ? `put it on sprint ${value}.` : 'took it off the sprint.';
+		case 'planned':
+			return value === 'yes' ? 'marked it as planned.' : 'marked it as unplanned.';
+		case 'owner':
+			return event.who === value ? 'took it.' : `gave it to ${value}.`;
+		case 'unowner':
+			return event.who === value ? 'no longer owns it.' : `took it from ${value}.`;
+		case 'type':
+			return `made it a ${value.toLowerCase()}.`;
+		case 'class':
+			return `made its class ${value === 'fixed' ? 'fixed date' : value}.`;
+		case 'label':
+			return `labelled it ${value}.`;
+		case 'due':
+			return value ? `set its due date to ${value}.` : 'took away its due date.';
+		case 'renamed':
+			return `renamed it from “${String(before?.title ?? '')}” to “${value}”.`;
+		case 'described':
+			return 'changed its description.';
+		case 'archived':
+			return value ? `archived it: ${value}.` : 'archived it.';
+		case 'restored':
+			return 'restored it.';
+		case 'undone':
+			return 'took that back.';
+		default:
+			return null;
+	}
+}

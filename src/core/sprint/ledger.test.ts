@@ -1,0 +1,92 @@
+import assert from 'node:assert/strict';
+import { test } from 'node:test';
+import fc from 'fast-check';
+import { parseInstant } from '../exchange/instant.ts';
+import type { EventKind, HistoryEvent } from '../flow/history.ts';
+import { agree, readVector, VECTORS } from '../testing/vectors.ts';
+import { sprintAccounts, type SprintBoard } from './ledger.ts';
+
+const ledgers = (...args: Parameters<typeof sprintAccounts>) => sprintAccounts(...args).ledgers;
+
+for (const [name, asOf] of VECTORS)
+	test(`the sprints of the ${name} history have their true ledgers and stints`, () => {
+		const { board, events, expected } = readVector(name);
+		const actual = ledgers(board, events, parseInstant(asOf)!).map(({ steps: _steps, stints, ...sums }) => ({
+			...sums,
+			stints: stints.map(({ planned: _planned, kind, outcome, ...figures }) => ({
+				...figures,
+				outcome,
+				kind,
+			})),
+		}));
+		const order = (sprint: Record<string, unknown>) => Object.fromEntries(Object.entries(sprint).sort());
+		const sorted = (list: Record<string, unknown>[]) =>
+			list.map((s) => order({ ...s, stints: (s.stints as Record<string, unknown>[]).map(order) }));
+		agree(sorted(actual), sorted(expected.sprints), 'sprints');
+	});
+
+const HOUR = 3_600_000;
+const board: SprintBoard = {
+	columns: [
+		{ name: 'Ready', kind: 'queue' },
+		{ name: 'Making', kind: 'work' },
+		{ name: 'Done', kind: 'done' },
+	],
+	commitment: 1,
+	unit: 'hours',
+	sprints: [1, 2, 3].map((number) => ({
+		number,
+		starts: number,
+		ends: number,
+		startedAt: number * 10 * HOUR,
+		closedAt: number < 3 ? (number * 10 + 8) * HOUR : null,
+	})),
+};
+
+const happening = fc.record({
+	card: fc.constantFrom('A-1', 'A-2', 'A-3'),
+	hour: fc.integer({ min: 0, max: 45 }),
+	what: fc.oneof(
+		fc.tuple(fc.constant('column' as EventKind), fc.constantFrom('', 'Ready', 'Making', 'Done')),
+		fc.tuple(
+			fc.constantFrom<EventKind>('sized', 'left', 'worked', 'split'),
+			fc.integer({ min: 0, max: 20 }).map(String),
+		),
+		fc.tuple(fc.constant('sprint' as EventKind), fc.constantFrom('', '1', '2', '3')),
+		fc.tuple(fc.constantFrom<EventKind>('archived', 'restored'), fc.constant('')),
+	),
+});
+
+const histories = fc.array(happening, { maxLength: 60 }).map((list): HistoryEvent[] =>
+	list
+		.map(({ card, hour, what: [event, value] }) => ({ card, at: hour * HOUR, event, value }))
+		.filter(({ at, event, value }) => {
+			const sprint = event === 'sprint' && board.sprints.find((s) => String(s.number) === value);
+			return !sprint || sprint.closedAt === null || at <= sprint.closedAt;
+		})
+		.sort((a, b) => a.at - b.at),
+);
+
+test('both sides of every ledger agree, whatever happens to the cards', () => {
+	fc.assert(
+		fc.property(histories, (events) => {
+			for (const l of ledgers(board, events, 50 * HOUR)) {
+				const came = l.committed + l.added + l.resized;
+				const went = l.burned + l.splitOff + l.removed + l.carried + l.returned + l.dropped + l.open;
+				assert.equal(came, went);
+				for (const s of l.stints) assert.equal(s.entry + s.resized, s.burned + s.splitOff + s.exit);
+				assert.ok(l.steps.every((step) => step.left >= 0));
+			}
+		}),
+		{ numRuns: 2000 },
+	);
+});
+
+test('what is left of a running sprint is its last step', () => {
+	fc.assert(
+		fc.property(histories, (events) => {
+			const running = ledgers(board, events, 50 * HOUR).find((l) => l.number === 3);
+			assert.equal(running?.steps.at(-1)?.left, running?.open);
+		}),
+	);
+});

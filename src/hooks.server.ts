@@ -1,0 +1,77 @@
+import type { Handle, HandleServerError } from '@sveltejs/kit';
+import { closeDatabase } from '$lib/server/database';
+import { stopLive } from '$lib/server/live';
+import { log } from '$lib/server/log';
+import { Problem, signedOut } from '$lib/server/problem';
+import { bearerOf, personOfRequest, SESSION_COOKIE } from '$lib/server/sign-in';
+
+// Streams would hold the process up: they end first, then the server closes.
+for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void stopLive());
+process.once('sveltekit:shutdown', () => void closeDatabase());
+
+const OPEN = ['/sign-in', '/health', '/api/openapi.json'];
+
+export const handle: Handle = async ({ event, resolve }) => {
+	const began = performance.now();
+	const { request, url, cookies, locals } = event;
+	const bearer = bearerOf(request);
+	if (!bearer && !sameOrigin(request))
+		return new Problem(
+			403,
+			'origin.foreign',
+			'This request came from another site and was not carried out.',
+		).response();
+	locals.person = await personOfRequest(bearer, cookies.get(SESSION_COOKIE));
+	locals.theme = known(cookies.get('harrow_theme'), ['light', 'dark']);
+	locals.density = known(cookies.get('harrow_density'), ['compact', 'comfortable']);
+	const open = OPEN.includes(url.pathname) || url.pathname.startsWith('/_app/');
+	if (!locals.person && !open) {
+		if (url.pathname.startsWith('/api/') || bearer) return signedOut().response();
+		const next = url.pathname === '/' ? '' : `?next=${encodeURIComponent(url.pathname + url.search)}`;
+		return new Response(null, { status: 303, headers: { location: `/sign-in${next}` } });
+	}
+	const response = await resolve(event, {
+		transformPageChunk: ({ html }) =>
+			html.replace('%harrow.theme%', locals.theme).replace('%harrow.density%', locals.density),
+		preload: ({ type, path }) =>
+			type === 'js' || type === 'css' || (type === 'font' && path.includes('latin-wght')),
+	});
+	response.headers.set('x-content-type-options', 'nosniff');
+	response.headers.set('referrer-policy', 'same-origin');
+	const took = Math.round((performance.now() - began) * 10) / 10;
+	log.info({
+		method: request.method,
+		path: url.pathname,
+		status: response.status,
+		took,
+		person: locals.person?.id,
+	});
+	return response;
+};
+
+/** State may be changed from Harrow's own pages only; scripts bring a token instead of a cookie. */
+function sameOrigin(request: Request): boolean {
+	if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return true;
+	const origin = request.headers.get('origin');
+	try {
+		return origin !== null && new URL(origin).host === request.headers.get('host');
+	} catch {
+		return false;
+	}
+}
+
+function known(value: string | undefined, values: string[]): string {
+	return value && values.includes(value) ? value : '';
+}
+
+export const handleError: HandleServerError = ({ error, event, status, message }) => {
+	if (status === 404) return { message: 'There is no such page.' };
+	log.error({
+		path: event.url.pathname,
+		error: error instanceof Error ? (error.stack ?? error.message) : String(error),
+	});
+	return {
+		message:
+			status >= 500 ? 'Something went wrong on the server. Nothing you wrote is lost; try again.' : message,
+	};
+};

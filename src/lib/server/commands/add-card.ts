@@ -1,0 +1,76 @@
+import { randomUUID } from 'node:crypto';
+import { enter, NEW_CLOCK } from '../../../core/flow/clock.ts';
+import { boardCommand } from './command.ts';
+import { Id, Line, Optional, OrNull } from './fields.ts';
+import { checkLimit, rankIn } from './place.ts';
+import { joinRunningSprint } from './sprint-list.ts';
+
+export class AddCard {
+	@Id('board')
+	board!: string;
+
+	@Line('The title', 300)
+	title!: string;
+
+	/** The column it is added to; null for the backlog. */
+	@OrNull()
+	@Id('column')
+	column!: string | null;
+
+	/** The card right above its place; null for the top, left out for the end. */
+	@Optional()
+	@Id('card above')
+	below?: string | null;
+
+	/** Why it is let through over a limit. */
+	@Optional()
+	@Line('The reason', 300)
+	reason?: string;
+}
+
+export const addCard = boardCommand({
+	name: 'AddCard',
+	summary: 'Adds a card to a column or to the backlog.',
+	input: AddCard,
+	async run(context, input) {
+		const { board, tx, at } = context;
+		const target = input.column === null ? null : context.column(input.column);
+		const { rank, standing } = await rankIn(context, input.column, input.below);
+		const { through, advice } = target ? checkLimit(target, standing, input.reason) : { through: null };
+		const index = target ? board.columns.indexOf(target) : null;
+		const clock = enter(board, NEW_CLOCK, index, at.getTime());
+		const id = randomUUID();
+		const number = ++board.lastNumber;
+		const date = (instant: number | null) => (instant === null ? null : new Date(instant));
+		await tx.query(
+			`insert into card (id, board_id, number, title, column_id, rank, clock, entered_at, started_at, finished_at, let_through, created_at)
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+			[
+				id,
+				board.id,
+				number,
+				input.title,
+				input.column,
+				rank,
+				clock.state,
+				date(clock.entered),
+				date(clock.started),
+				date(clock.finished),
+				through,
+				at,
+			],
+		);
+		await tx.query('insert into stay (card_id, column_id, entered_at) values ($1, $2, $3)', [
+			id,
+			input.column,
+			at,
+		]);
+		context.touched.set(id, { before: null, version: 1 });
+		context.note(id, 'created', input.title);
+		if (target) {
+			context.note(id, 'column', target.name, null, through ? { letThrough: through } : null);
+			await joinRunningSprint(context, { id, sprint_id: null });
+		}
+		return { result: { card: id, number }, advice };
+	},
+});

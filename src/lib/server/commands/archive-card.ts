@@ -1,0 +1,36 @@
+import { archive } from '../../../core/flow/clock.ts';
+import { Problem } from '../problem.ts';
+import { boardCommand } from './command.ts';
+import { Id, Line, Optional, Version } from './fields.ts';
+import { clockOf } from './place.ts';
+import { leaveSprint } from './sprint-list.ts';
+
+export class ArchiveCard {
+	@Id('card')
+	card!: string;
+
+	@Version()
+	version!: number;
+
+	@Optional()
+	@Line('The reason', 300)
+	reason?: string;
+}
+
+export const archiveCard = boardCommand({
+	name: 'ArchiveCard',
+	summary: 'Takes a card off the board; it stays findable and can be restored.',
+	input: ArchiveCard,
+	async run(context, input) {
+		const card = await context.card(input.card, input.version);
+		if (card.archived_at)
+			throw new Problem(409, 'card.archived', `Card ${card.number} is archived already.`, 'card');
+		const clock = archive(clockOf(context, card));
+		await context.tx.query(
+			`update card set archived_at = $2, archived_reason = $3, clock = $4, version = version + 1 where id = $1`,
+			[card.id, context.at, input.reason ?? null, clock.state],
+		);
+		context.note(card.id, 'archived', input.reason ?? '');
+		if (clock.state === 'dropped') await leaveSprint(context, card);
+	},
+});

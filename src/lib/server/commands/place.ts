@@ -1,0 +1,128 @@
+import { generateKeyBetween } from 'fractional-indexing';
+import { enter, type CardClock } from '../../../core/flow/clock.ts';
+import { Problem } from '../problem.ts';
+import type { BoardContext, CardRow, LockedColumn } from './context.ts';
+
+/**
+ * A rank in a place of the board (null: the backlog): right below another card of it, on top (null), or at the end
+ * (undefined, or when the other card has gone from there meanwhile).
+ */
+export async function rankIn(
+	context: BoardContext,
+	column: string | null,
+	below: string | null | undefined,
+	moving?: string,
+): Promise<{ rank: string; standing: number }> {
+	const { rows } = await context.tx.query<{
+		standing: number;
+		above: string | null;
+		under: string | null;
+		last: string | null;
+	}>({
+		name: 'place-rank',
+		text: `with place as materialized (
+				select id, rank from card
+				where board_id = $1 and column_id is not distinct from $2 and archived_at is null and id is distinct from $4
+			), above as (
+				select rank from place where id = $3
+			)
+			select (select count(*) from place) as standing,
+				(select rank from above) as above,
+				(select min(rank) from place where $3::uuid is null or rank > (select rank from above)) as under,
+				(select max(rank) from place) as last`,
+		values: [context.board.id, column, below ?? null, moving ?? null],
+	});
+	const { standing, above, under, last } = rows[0]!;
+	if (below === null) return { standing, rank: generateKeyBetween(null, under) };
+	if (below === undefined || above === null) return { standing, rank: generateKeyBetween(last, null) };
+	return { standing, rank: generateKeyBetween(above, under) };
+}
+
+/**
+ * What a column's limit says to one more card. Over a limit that holds, a reason is asked for; over one that advises,
+ * the person is told.
+ * @param standing the cards that stand there without it
+ */
+export function checkLimit(
+	column: LockedColumn,
+	standing: number,
+	reason: string | undefined,
+): { through: string | null; advice?: string } {
+	if (column.limit === null || standing < column.limit) return { through: null };
+	const full = `${column.name} is full (${standing} of ${column.limit}).`;
+	if (reason) return { through: reason };
+	if (column.mode === 'hold')
+		throw new Problem(
+			409,
+			'limit.held',
+			`${full} Finish or move a card first, or let this one through with a reason.`,
+			'reason',
+			{ column: column.id, limit: column.limit, standing },
+		);
+	return {
+		through: null,
+		advice: `${column.name} is now over its limit (${standing + 1} of ${column.limit}).`,
+	};
+}
+
+/** The clock of a card's row, as the core reads it. */
+export function clockOf(context: BoardContext, card: CardRow): CardClock {
+	const at = (date: Date | null) => (date === null ? null : date.getTime());
+	const column = context.board.columns.findIndex((known) => known.id === card.column_id);
+	return {
+		state: card.clock,
+		column: column < 0 ? null : column,
+		entered: at(card.entered_at),
+		started: at(card.started_at),
+		finished: at(card.finished_at),
+		archived: card.archived_at !== null,
+		before: card.started_at === null ? 'none' : 'running',
+	};
+}
+
+/** The clock after the card came to a place now. */
+export function clockIn(context: BoardContext, card: CardRow, column: string | null): CardClock {
+	const index = context.board.columns.findIndex((known) => known.id === column);
+	return enter(context.board, clockOf(context, card), index < 0 ? null : index, context.at.getTime());
+}
+
+/** Writes a clock into the card's row, and the stay that goes with a new place. */
+export async function writePlace(
+	context: BoardContext,
+	card: CardRow,
+	column: string | null,
+	rank: string,
+	clock: CardClock,
+	through: string | null,
+): Promise<void> {
+	const date = (at: number | null) => (at === null ? null : new Date(at));
+	const moved = column !== card.column_id;
+	await context.tx.query({
+		name: 'place-write',
+		text: `with stays as (
+				update stay set left_at = $9 where card_id = $1 and left_at is null and $10
+			)
+			update card
+			set column_id = $2, rank = $3, clock = $4, entered_at = $5, started_at = $6, finished_at = $7, let_through = $8,
+				"left" = case when $4 = 'done' then 0 else "left" end, version = version + 1
+			where id = $1`,
+		values: [
+			card.id,
+			column,
+			rank,
+			clock.state,
+			date(clock.entered),
+			date(clock.started),
+			date(clock.finished),
+			through,
+			context.at,
+			moved,
+		],
+	});
+	if (moved)
+		await context.tx.query({
+			name: 'stay-open',
+			text: `insert into stay (card_id, column_id, entered_at) values ($1, $2, $3)`,
+			values: [card.id, column, context.at],
+		});
+}

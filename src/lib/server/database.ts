@@ -1,0 +1,52 @@
+import pg from 'pg';
+import { log } from './log.ts';
+
+// Whole numbers of events are far below 2^53, and dates are dates: neither needs a type of its own.
+pg.types.setTypeParser(pg.types.builtins.INT8, Number);
+pg.types.setTypeParser(pg.types.builtins.NUMERIC, Number);
+pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
+
+export type Tx = pg.PoolClient;
+
+let pool: pg.Pool | undefined;
+
+/** The connections to the database that DATABASE_URL names. */
+export function database(): pg.Pool {
+	if (pool) return pool;
+	if (!process.env.DATABASE_URL)
+		throw new Error('DATABASE_URL is not set: it names the database, postgres://….');
+	pool = new pg.Pool({ connectionString: process.env.DATABASE_URL, max: 10, options: '-c timezone=UTC' });
+	pool.on('error', (error) => log.warn({ error: error.message }, 'a database connection was lost'));
+	return pool;
+}
+
+/** Asks one question; rows are typed by the caller. Statements with a name are prepared once a connection. */
+export async function rows<R extends pg.QueryResultRow>(
+	text: string,
+	values: unknown[] = [],
+	name?: string,
+): Promise<R[]> {
+	return (await database().query<R>({ text, values, name })).rows;
+}
+
+/** Runs work in one transaction: all of it happens, or nothing. */
+export async function transaction<T>(work: (tx: Tx) => Promise<T>): Promise<T> {
+	const tx = await database().connect();
+	try {
+		await tx.query('begin');
+		const done = await work(tx);
+		await tx.query('commit');
+		return done;
+	} catch (error) {
+		await tx.query('rollback').catch(() => undefined);
+		throw error;
+	} finally {
+		tx.release();
+	}
+}
+
+/** Lets go of all connections; used at the end of commands and tests. */
+export async function closeDatabase(): Promise<void> {
+	await pool?.end();
+	pool = undefined;
+}

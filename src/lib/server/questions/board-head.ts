@@ -1,0 +1,67 @@
+import type { BoardHead } from '../../../core/board/view.ts';
+import { rows } from '../database.ts';
+import { notFound } from '../problem.ts';
+import type { Person } from '../sign-in.ts';
+
+/**
+ * A board as every one of its places needs it.
+ * @throws Problem 404 when there is none of that name, or the person may not see it
+ */
+export async function boardHead(person: Person, slug: string): Promise<BoardHead> {
+	if (!/^[a-z0-9-]+$/.test(slug)) throw notFound('board');
+	const [head] = await rows<BoardHead>(
+		`select b.id, b.name, b.slug, b.key, t.name as team, b.unit, t.time_zone as "timeZone", b.sprint_days as "sprintDays",
+			b.expectation_percentile as percentile, r.role, b.last_seq as seq,
+			(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,
+				'mode', k.limit_mode, 'policy', k.policy, 'commitment', k.commitment, 'version', k.version) order by k.position)
+			from board_column k where k.board_id = b.id) as columns,
+			(select coalesce(json_agg(json_build_object('number', s.number, 'goal', s.goal, 'starts', s.starts, 'ends', s.ends,
+				'startedAt', s.started_at, 'closedAt', s.closed_at) order by s.number), '[]')
+			from sprint s where s.board_id = b.id) as sprints,
+			(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'title', m.title,
+				'role', m.role) order by p.name), '[]')
+			from membership m join person p on p.id = m.person_id where m.team_id = b.team_id) as people,
+			(select json_agg(json_build_object('name', o.name, 'slug', o.slug, 'team', u.name) order by u.name, o.position)
+			from board o
+			join team u on u.id = o.team_id
+			join board_right w on w.board_id = o.id and w.person_id = $1) as boards
+		from board b
+		join team t on t.id = b.team_id
+		join board_right r on r.board_id = b.id and r.person_id = $1
+		where b.slug = $2`,
+		[person.id, slug],
+		'board-head',
+	);
+	if (!head) throw notFound('board');
+	return head;
+}
+
+/** A board by its key, for the command line: whoever holds the database may read all of it. */
+export async function boardByKey(key: string): Promise<BoardHead | null> {
+	const [found] = await rows<{ slug: string; person: Person }>(
+		`select b.slug, json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'email', p.email, 'scope', 'read') as person
+		from board b
+		join board_right r on r.board_id = b.id
+		join person p on p.id = r.person_id
+		where b.key = $1
+		order by (r.role = 'lead') desc
+		limit 1`,
+		[key.toUpperCase()],
+	);
+	return found ? boardHead(found.person, found.slug) : null;
+}
+
+/** The boards that a person may see. */
+export async function boardsOf(
+	person: Person,
+): Promise<{ name: string; slug: string; key: string; team: string; purpose: string; role: string }[]> {
+	return rows(
+		`select b.name, b.slug, b.key, t.name as team, b.purpose, r.role
+		from board b
+		join team t on t.id = b.team_id
+		join board_right r on r.board_id = b.id and r.person_id = $1
+		order by t.name, b.position`,
+		[person.id],
+		'boards-of',
+	);
+}

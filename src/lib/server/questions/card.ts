@@ -1,0 +1,45 @@
+import type { CardView } from '../../../core/board/view.ts';
+import type { CardEvent } from '../../../core/board/history-sentences.ts';
+import { rows } from '../database.ts';
+import { notFound } from '../problem.ts';
+import type { Person } from '../sign-in.ts';
+import { CARD_VIEW } from './card-view.ts';
+
+export interface CardPage extends CardView {
+	key: string;
+	board: string;
+	description: string;
+	created: string;
+	archivedReason: string | null;
+	/** Oldest first. */
+	history: CardEvent[];
+}
+
+/**
+ * A card with all that happened to it.
+ * @param key such as TIDE-214
+ * @throws Problem 404 when there is none, or the person may not see its board
+ */
+export async function cardPage(person: Person, key: string): Promise<CardPage> {
+	const parts = /^([A-Z][A-Z0-9]{1,9})-(\d{1,9})$/.exec(key.toUpperCase());
+	if (!parts) throw notFound('card');
+	const [card] = await rows<CardPage>(
+		`select ${CARD_VIEW}, b.key || '-' || c.number as key, b.slug as board, c.description, c.created_at as created,
+			c.archived_reason as "archivedReason",
+			(select coalesce(json_agg(json_build_object('seq', e.seq, 'at', e.at, 'kind', e.kind, 'value', e.value, 'who', p.name,
+				'before', e.before, 'after', e.after, 'undone', v.seq is not null, 'command', e.command_id) order by e.at, e.seq), '[]')
+			from event e
+			left join person p on p.id = e.actor_id
+			left join event_void v on v.board_id = e.board_id and v.seq = e.seq
+			where e.card_id = c.id) as history
+		from card c
+		join board b on b.id = c.board_id
+		join board_right r on r.board_id = b.id and r.person_id = $1
+		left join sprint s on s.id = c.sprint_id
+		where b.key = $2 and c.number = $3`,
+		[person.id, parts[1], parts[2]],
+		'card-page',
+	);
+	if (!card) throw notFound('card');
+	return JSON.parse(JSON.stringify(card)) as CardPage;
+}

@@ -1,0 +1,19 @@
+import { rows } from '../database.ts';
+
+export interface DemoPerson {
+	id: string;
+	name: string;
+	initials: string;
+	title: string;
+	role: string;
+}
+
+/** Everyone who can be signed in with one click in demo mode, leads first. */
+export function demoPeople(): Promise<DemoPerson[]> {
+	return rows<DemoPerson>(
+		`select p.id, p.name, p.initials, m.title, m.role
+		from person p
+		join membership m on m.person_id = p.id
+		order by array_position(array['lead', 'member', 'viewer'], m.role), p.name`,
+	);
+}

@@ -1,0 +1,94 @@
+import { calendarDays, workingDays, type DayCount } from '../../../core/calendar/day-count.ts';
+import { dayText, mondayOf, parseDay, weekday } from '../../../core/calendar/days.ts';
+import type { Day } from '../../../core/calendar/zone.ts';
+import { flowFigures, type FlowFigures } from '../../../core/flow/figures.ts';
+import type { BoardHead } from '../../../core/board/view.ts';
+import { rows } from '../database.ts';
+import { Problem } from '../problem.ts';
+import { now } from '../time.ts';
+import { boardFile, boardHistory } from './history.ts';
+
+export interface FlowPage extends FlowFigures {
+	today: string;
+	days: 'calendar' | 'working';
+	/** Titles of the cards that the figures name. */
+	titles: Record<string, string>;
+}
+
+const DEFAULT_WEEKS = 13;
+
+/**
+ * The flow figures of a board over a range of days; thirteen weeks up to today unless the range is given.
+ * @throws Problem 422 when a day of the range cannot be read or the range runs backwards
+ */
+export async function flowPage(
+	head: BoardHead,
+	range: { from: string | null; to: string | null; days: string | null },
+): Promise<FlowPage> {
+	const at = now().getTime();
+	const board = boardFile(head);
+	const today = board.zone.day(at);
+	const to = readDay(range.to, 'to') ?? today;
+	const from = readDay(range.from, 'from') ?? mondayOf(Math.min(to, today)) - 7 * (DEFAULT_WEEKS - 1);
+	if (to < from) throw new Problem(422, 'range.backwards', 'The range ends before it begins.', 'to');
+	if (to - from > 3700)
+		throw new Problem(422, 'range.too_long', 'The range may be at most ten years long.', 'from');
+	const days = range.days === 'working' ? 'working' : 'calendar';
+	const [events, count] = await Promise.all([
+		boardHistory(head),
+		days === 'working' ? workingDaysOf(head) : calendarDays,
+	]);
+	const figures = flowFigures(board, events, at, from, to, count);
+	return { ...figures, today: dayText(today), days, titles: await titlesOf(head, figures) };
+}
+
+function readDay(text: string | null, field: string): Day | null {
+	if (!text) return null;
+	const day = parseDay(text);
+	if (day === null)
+		throw new Problem(
+			422,
+			`invalid.${field}`,
+			`“${text.slice(0, 40)}” is not a day such as 2026-11-23.`,
+			field,
+		);
+	return day;
+}
+
+/** A working day has a positive sum of team hours: working weeks less holidays. */
+async function workingDaysOf(head: BoardHead): Promise<DayCount> {
+	const [found] = await rows<{
+		weeks: { person: string; from: string; hours: number[] }[];
+		holidays: string[];
+	}>(
+		`select
+			(select coalesce(json_agg(json_build_object('person', w.person_id, 'from', w.from_day, 'hours', w.hours) order by w.from_day), '[]')
+			from working_week w where w.team_id = b.team_id) as weeks,
+			(select coalesce(json_agg(h.day), '[]') from holiday h where h.team_id = b.team_id) as holidays
+		from board b
+		where b.id = $1`,
+		[head.id],
+	);
+	const holidays = new Set(found!.holidays);
+	const weeks = found!.weeks.map((week) => ({ ...week, from: parseDay(week.from)! }));
+	return workingDays((day) => {
+		if (holidays.has(dayText(day))) return false;
+		const valid = new Map(weeks.filter((week) => week.from <= day).map((week) => [week.person, week.hours]));
+		return [...valid.values()].some((hours) => (hours[weekday(day)] ?? 0) > 0);
+	});
+}
+
+async function titlesOf(head: BoardHead, figures: FlowFigures): Promise<Record<string, string>> {
+	const number = (card: string) => Number(card.slice(head.key.length + 1));
+	const named = new Set([
+		...figures.finished.map((card) => card.card),
+		...figures.report.ageing.map((age) => age.card),
+		...figures.standing.flat(),
+	]);
+	const titles = await rows<{ number: number; title: string }>(
+		'select number, title from card where board_id = $1 and number = any($2)',
+		[head.id, [...named].map(number)],
+		'flow-titles',
+	);
+	return Object.fromEntries(titles.map((card) => [`${head.key}-${card.number}`, card.title]));
+}

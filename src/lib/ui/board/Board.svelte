@@ -1,0 +1,437 @@
+<script lang="ts">
+	import { tick } from 'svelte';
+	import type { CardView, PersonView } from '$core/board/view';
+	import type { Day } from '$core/calendar/zone';
+	import type { Sent } from '../send';
+	import { count } from '../words';
+	import type { Ask } from './ask';
+	import Asking from './Asking.svelte';
+	import type { BoardState } from './board-state.svelte';
+	import Card from './Card.svelte';
+	import Column from './Column.svelte';
+	import DoneList from './DoneList.svelte';
+	import { dragCards, dropAt } from './drag';
+	import { passes, type Filter } from './filter';
+	import Rename from './Rename.svelte';
+
+	interface Props {
+		board: BoardState;
+		filter: Filter;
+		today: Day;
+		carried: Record<number, number>;
+		/** Whether single keys do something. */
+		keysOn: boolean;
+		open: (card: CardView) => string;
+		onkeys: () => void;
+	}
+	let { board, filter, today, carried, keysOn, open, onkeys }: Props = $props();
+
+	let element = $state<HTMLElement>();
+	let focused = $state<string | null>(null);
+	let renaming = $state<string | null>(null);
+	let adding = $state<{ column: string; below: string | null | undefined } | null>(null);
+	let asking = $state.raw<Ask | null>(null);
+	let held = $state.raw<{ card: CardView; width: number; dx: number; dy: number } | null>(null);
+	let drop = $state.raw<{ column: string; below: string | null } | null>(null);
+	let ghost = $state<HTMLElement>();
+	const handles = $state<Record<string, ReturnType<typeof Column> | undefined>>({});
+
+	const head = $derived(board.head);
+	const mayEdit = $derived(head.role !== 'viewer');
+	const people = $derived(
+		new Map<string, PersonView & { seed: number }>(
+			head.people.map((person, seed) => [person.id, { ...person, seed }]),
+		),
+	);
+	const running = $derived(head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt));
+	const columns = $derived(
+		head.columns.map((column) => {
+			const all = board.columns.get(column.id) ?? [];
+			return { column, all, shown: all.filter((card) => passes(filter, card, running?.number)) };
+		}),
+	);
+	const tabbable = $derived.by(() => {
+		const shown = columns.flatMap((column) => column.shown);
+		return (shown.find((card) => card.id === focused) ?? shown[0])?.id ?? null;
+	});
+	const inHand = $derived.by(() => {
+		const counts = new Map<string, number>();
+		for (const card of board.cards.values())
+			if (card.clock === 'running')
+				for (const owner of card.owners) counts.set(owner, (counts.get(owner) ?? 0) + 1);
+		return counts;
+	});
+	const layout = $derived(
+		head.columns
+			.map((column) =>
+				column.kind === 'work'
+					? 'minmax(250px, 1.5fr)'
+					: column.kind === 'done'
+						? 'minmax(170px, 0.85fr)'
+						: 'minmax(160px, 0.8fr)',
+			)
+			.join(' '),
+	);
+
+	function note(column: (typeof columns)[number]): string {
+		const { all, shown } = column;
+		const hidden = all.length - shown.length;
+		if (hidden) return `${shown.length} of ${all.length} shown`;
+		if (column.column.kind === 'done')
+			return running ? `${all.length} this sprint` : `${all.length} in two weeks`;
+		if (column.column.limit !== null && all.length > column.column.limit)
+			return `${all.length} of ${column.column.limit}`;
+		if (column.column.limit === null)
+			return column.column.kind === 'queue' ? `${all.length} wait` : `${all.length} in hand`;
+		return '';
+	}
+
+	const throughOf = (cards: CardView[]) => cards.find((card) => card.letThrough)?.letThrough ?? null;
+	const placeOf = (card: CardView) => head.columns.findIndex((column) => column.id === card.column);
+	const cardOf = (id: string | null) => (id ? board.cards.get(id) : undefined);
+
+	/** Sends a change that a limit may hold; then the reason is asked for, and it is sent again with it. */
+	async function letThrough(work: (reason?: string) => Promise<Sent>): Promise<boolean> {
+		const sent = await work();
+		if (sent.ok || sent.refusal.code !== 'limit.held') return sent.ok;
+		asking = { kind: 'through', sentence: sent.refusal.title, again: work };
+		board.spoken = sent.refusal.title;
+		return false;
+	}
+
+	async function move(card: CardView, column: string, below: string | null | undefined): Promise<void> {
+		const target = head.columns.find((known) => known.id === column)!;
+		const others = (board.columns.get(column) ?? []).filter((other) => other.id !== card.id);
+		if (card.column === column && target.kind !== 'done') {
+			const above = others.findIndex((other) => other.id === below);
+			if ((board.columns.get(column) ?? []).findIndex((other) => other.id === card.id) === above + 1) return;
+		} else if (card.column === column) return;
+		focused = card.id;
+		const moved = letThrough((reason) => board.move(board.cards.get(card.id) ?? card, column, below, reason));
+		await tick();
+		void handles[column]?.focusCard(card.id);
+		if (await moved) {
+			const standing = board.columns.get(column)?.length ?? 0;
+			const place = target.limit === null ? count(standing, 'card') : `${standing} of ${target.limit}`;
+			board.spoken =
+				target.kind === 'done'
+					? `Card ${card.number} is finished.`
+					: `Card ${card.number} is in ${target.name}, position ${(board.columns.get(column) ?? []).findIndex((other) => other.id === card.id) + 1}; ${place} there.`;
+		}
+	}
+
+	function moveByKey(card: CardView, key: string): void {
+		const column = placeOf(card);
+		const cards = columns[column]!.shown;
+		const index = cards.findIndex((other) => other.id === card.id);
+		if (key === 'ArrowLeft' || key === 'ArrowRight') {
+			const target = head.columns[column + (key === 'ArrowLeft' ? -1 : 1)];
+			if (target) void move(card, target.id, undefined);
+		} else if (key === 'ArrowUp' && index > 0) void move(card, card.column!, cards[index - 2]?.id ?? null);
+		else if (key === 'ArrowDown' && index < cards.length - 1)
+			void move(card, card.column!, cards[index + 1]!.id);
+	}
+
+	function goByKey(card: CardView, key: string): void {
+		const column = placeOf(card);
+		const cards = columns[column]!.shown;
+		const index = cards.findIndex((other) => other.id === card.id);
+		let next: CardView | undefined;
+		if (key === 'ArrowUp') next = cards[index - 1];
+		else if (key === 'ArrowDown') next = cards[index + 1];
+		else if (key === 'Home') next = cards[0];
+		else if (key === 'End') next = cards.at(-1);
+		else
+			for (
+				let i = column + (key === 'ArrowLeft' ? -1 : 1);
+				columns[i] && !next;
+				i += key === 'ArrowLeft' ? -1 : 1
+			)
+				next = columns[i]!.shown[Math.min(index, columns[i]!.shown.length - 1)];
+		if (!next) return;
+		focused = next.id;
+		void handles[next.column!]?.focusCard(next.id);
+	}
+
+	function onkeydown(event: KeyboardEvent): void {
+		if (asking || renaming || adding) return;
+		const target = event.target as HTMLElement;
+		if (target.matches('input, textarea, select')) return;
+		const id = target.closest<HTMLElement>('li[data-card]')?.dataset.card ?? null;
+		const card = cardOf(id);
+		const { key } = event;
+		if ((event.ctrlKey || event.metaKey) && key.toLowerCase() === 'z' && !event.shiftKey) {
+			event.preventDefault();
+			return void board.undo();
+		}
+		if (event.ctrlKey || event.metaKey || event.altKey) return;
+		if (/^(Arrow|Home$|End$)/.test(key) && card) {
+			event.preventDefault();
+			if (!event.shiftKey) goByKey(card, key);
+			else if (mayEdit) moveByKey(card, key);
+			return;
+		}
+		if (key === '?') return onkeys();
+		if (!keysOn || !mayEdit) return;
+		const does: Record<string, () => void> = {
+			n: () =>
+				(adding = card
+					? { column: card.column!, below: card.id }
+					: { column: head.columns[0]!.id, below: undefined }),
+			b: () => card && blockOrUnblock(card),
+			o: () => card && (asking = { kind: 'owners', card }),
+			s: () => card && (asking = { kind: 'size', card }),
+			t: () => card && card.clock !== 'done' && (renaming = card.id),
+		};
+		const act = does[key.toLowerCase()];
+		if (!act) return;
+		event.preventDefault();
+		act();
+	}
+
+	function blockOrUnblock(card: CardView): void {
+		if (!card.blocked) asking = { kind: 'block', card };
+		else
+			void board
+				.unblock(card)
+				.then((sent) => sent.ok && (board.spoken = `Card ${card.number} is no longer blocked.`));
+	}
+
+	async function refocus(id: string): Promise<void> {
+		await tick();
+		const card = cardOf(id);
+		if (card?.column) void handles[card.column]?.focusCard(id);
+	}
+
+	async function add(title: string): Promise<boolean> {
+		const place = adding!;
+		const done = await letThrough((reason) => board.add(place.column, title, place.below, reason));
+		if (done) board.spoken = `Added “${title}”.`;
+		return done;
+	}
+
+	let frame = 0;
+	let pointer = { x: 0, y: 0 };
+	/** What follows the pointer is drawn once a frame, however often the pointer moves. */
+	function follow(): void {
+		frame = 0;
+		if (!held || !element) return;
+		if (ghost)
+			ghost.style.transform = `translate(${pointer.x - held.dx}px, ${pointer.y - held.dy}px) rotate(1.2deg)`;
+		const next = dropAt(pointer.x, pointer.y, held.card.id);
+		if (next?.column !== drop?.column || next?.below !== drop?.below) drop = next;
+		if (!next) return;
+		const box = element.getBoundingClientRect();
+		const pull = pointer.y > box.bottom - 60 ? 14 : pointer.y < box.top + 110 ? -14 : 0;
+		if (!pull) return;
+		handles[next.column]?.scrollBy(pull);
+		frame = requestAnimationFrame(follow);
+	}
+
+	let moved = false;
+	$effect(() => {
+		if (!element || !mayEdit) return;
+		let stop: (() => void) | undefined;
+		let gone = false;
+		void dragCards(element, {
+			start(id, card, x, y) {
+				const found = cardOf(id);
+				if (!found) return;
+				const box = card.getBoundingClientRect();
+				held = { card: found, width: box.width, dx: x - box.left, dy: y - box.top };
+				pointer = { x, y };
+				focused = id;
+				frame ||= requestAnimationFrame(follow);
+			},
+			move(x, y) {
+				pointer = { x, y };
+				frame ||= requestAnimationFrame(follow);
+			},
+			end() {
+				cancelAnimationFrame(frame);
+				frame = 0;
+				const [card, to] = [held?.card, drop];
+				[held, drop, moved] = [null, null, true];
+				setTimeout(() => (moved = false));
+				if (card && to) void move(board.cards.get(card.id) ?? card, to.column, to.below);
+			},
+		}).then((unset) => {
+			stop = unset;
+			if (gone) unset();
+		});
+		return () => {
+			gone = true;
+			stop?.();
+		};
+	});
+
+	/** A drag ends in a click, which must not open the card. */
+	function onclick(event: MouseEvent): void {
+		if (!moved) return;
+		event.preventDefault();
+		event.stopPropagation();
+	}
+
+	function ondblclick(event: MouseEvent): void {
+		const card = cardOf(
+			(event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? null,
+		);
+		if (card && mayEdit && card.clock !== 'done') renaming = card.id;
+	}
+</script>
+
+{#snippet cardFace(card: CardView)}
+	<Card
+		{card}
+		{people}
+		unit={head.unit}
+		timeZone={head.timeZone}
+		{today}
+		expectation={board.expectation}
+		carried={carried[card.number] ?? 0}
+	/>
+{/snippet}
+{#snippet doneList(cards: CardView[])}
+	<DoneList {cards} {today} timeZone={head.timeZone} {tabbable} {open} />
+{/snippet}
+{#snippet renameCard(card: CardView)}
+	<Rename
+		{card}
+		onrename={(title) => void board.rename(board.cards.get(card.id) ?? card, title)}
+		onend={() => {
+			renaming = null;
+			void refocus(card.id);
+		}}
+	/>
+{/snippet}
+
+<p id="board-keys" class="sr-only">
+	Arrow keys go from card to card, Shift and an arrow key moves the card, Enter opens it, question mark lists
+	all keys.
+</p>
+
+<nav class="picker" aria-label="Columns">
+	{#each columns as { column, all } (column.id)}
+		<a
+			href="#column-{column.id}"
+			data-sveltekit-noscroll
+			data-sveltekit-keepfocus
+			onclick={(event) => (
+				event.preventDefault(),
+				document
+					.querySelector(`[data-column="${column.id}"]`)
+					?.scrollIntoView({ inline: 'start', block: 'nearest' })
+			)}>{column.name} <b>{all.length}</b></a
+		>
+	{/each}
+</nav>
+
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<div
+	class="board"
+	role="region"
+	aria-label="Board"
+	bind:this={element}
+	style:--layout={layout}
+	{onkeydown}
+	onclickcapture={onclick}
+	{ondblclick}
+	onfocusin={(event) =>
+		(focused = (event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? focused)}
+>
+	{#each columns as { column, all, shown } (column.id)}
+		<Column
+			bind:this={handles[column.id]}
+			{column}
+			cards={shown}
+			standing={all.length}
+			through={throughOf(all)}
+			note={note({ column, all, shown })}
+			{tabbable}
+			drop={drop?.column === column.id ? drop : null}
+			{renaming}
+			adding={adding?.column === column.id ? adding : null}
+			mayChange={head.role === 'lead'}
+			{mayEdit}
+			card={cardFace}
+			done={doneList}
+			rename={renameCard}
+			{open}
+			onadd={() => (adding = { column: column.id, below: undefined })}
+			onadded={add}
+			onaddend={() => (adding = null)}
+			onsettings={() => (asking = { kind: 'column', column: column.id })}
+		/>
+	{/each}
+</div>
+
+{#if held}
+	<div class="ghost" bind:this={ghost} style:width="{held.width}px" aria-hidden="true">
+		{@render cardFace(held.card)}
+	</div>
+{/if}
+
+{#if asking}
+	<Asking
+		{board}
+		ask={asking}
+		{inHand}
+		onclose={() => {
+			if (asking?.kind === 'through') adding = null;
+			asking = null;
+		}}
+		ondone={(card) => card && void refocus(card.id)}
+	/>
+{/if}
+
+<style>
+	.board {
+		display: grid;
+		grid-template-columns: var(--layout);
+		grid-template-rows: minmax(0, 1fr);
+		flex: 1;
+		min-height: 0;
+		padding: 0 20px;
+		overflow-x: auto;
+	}
+	.ghost {
+		position: fixed;
+		inset: 0 auto auto 0;
+		z-index: 30;
+		pointer-events: none;
+		will-change: transform;
+		contain: layout;
+		box-shadow: 0 6px 12px #0003;
+	}
+	.picker {
+		display: none;
+	}
+	@media (max-width: 700px) {
+		.board {
+			display: flex;
+			padding: 0;
+			scroll-snap-type: x mandatory;
+		}
+		.board > :global(section) {
+			flex: 0 0 100%;
+			scroll-snap-align: start;
+		}
+		.picker {
+			display: flex;
+			overflow-x: auto;
+			gap: 2px;
+			padding: 0 10px;
+			flex: none;
+		}
+		.picker a {
+			flex: none;
+			min-height: 44px;
+			display: flex;
+			align-items: center;
+			gap: 5px;
+			padding: 0 8px;
+			text-decoration: none;
+			color: var(--soft);
+		}
+	}
+</style>

@@ -1,0 +1,80 @@
+<script lang="ts">
+	import type { CardView } from '$core/board/view';
+	import { dayText } from '$core/calendar/days';
+	import type { Day } from '$core/calendar/zone';
+	import { dateWords, dayOf } from '../words';
+
+	interface Props {
+		cards: CardView[];
+		today: Day;
+		timeZone: string;
+		tabbable: string | null;
+		open: (card: CardView) => string;
+	}
+	/** Finished cards by day, newest first. */
+	let { cards, today, timeZone, tabbable, open }: Props = $props();
+
+	const days = $derived.by(() => {
+		const days = new Map<Day, CardView[]>();
+		for (const card of cards) {
+			const day = dayOf(card.finished!, timeZone);
+			days.set(day, [...(days.get(day) ?? []), card]);
+		}
+		return [...days];
+	});
+	const words = (day: Day) =>
+		day === today ? 'Today' : day === today - 1 ? 'Yesterday' : dateWords(dayText(day));
+</script>
+
+{#each days as [day, done] (day)}
+	<h3>{words(day)}</h3>
+	<ul>
+		{#each done as card (card.id)}
+			<li data-card={card.id}>
+				<a
+					href={open(card)}
+					data-sveltekit-noscroll
+					data-sveltekit-keepfocus
+					draggable="false"
+					tabindex={tabbable === card.id ? 0 : -1}><b>{card.number}</b> {card.title}</a
+				>
+			</li>
+		{/each}
+	</ul>
+{/each}
+
+<style>
+	h3 {
+		font: 500 12px var(--text);
+		color: var(--faint);
+		margin: 9px 0 2px;
+	}
+	h3:first-child {
+		margin-top: 0;
+	}
+	ul {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+	}
+	a {
+		display: block;
+		padding: 3px 2px;
+		border-bottom: 1px dotted var(--rule);
+		font-size: 0.92rem;
+		text-decoration: none;
+		overflow-wrap: anywhere;
+	}
+	a:hover {
+		color: var(--moss);
+	}
+	b {
+		font-weight: 600;
+		color: var(--faint);
+	}
+	@media (pointer: coarse) {
+		a {
+			padding: 12px 2px;
+		}
+	}
+</style>

@@ -1,0 +1,43 @@
+<script lang="ts">
+	import type { Filter } from './filter';
+	import type { Words } from './sentence';
+
+	interface Props {
+		words: Words[];
+		filter: Filter;
+		open: (card: { number: number }) => string;
+		onfilter: (filter: Filter) => void;
+	}
+	let { words, filter, open, onfilter }: Props = $props();
+	const follow = (to: NonNullable<Words['to']>) =>
+		onfilter(
+			'blocked' in to ? { ...filter, blocked: !filter.blocked } : { ...filter, outside: !filter.outside },
+		);
+</script>
+
+<h1 class="sentence">
+	{#each words as { text, tone, to }, i (i)}{#if to && 'card' in to}<a
+				class={tone}
+				href={open({ number: to.card })}
+				data-sveltekit-noscroll
+				data-sveltekit-keepfocus>{text}</a
+			>{:else if to}<button type="button" class="link {tone}" onclick={() => follow(to)}>{text}</button
+			>{:else if tone === 'strong'}<b>{text}</b>{:else}<span class={tone}>{text}</span>{/if}{/each}
+</h1>
+
+<style>
+	.sentence {
+		font: 1rem/1.4 var(--text);
+		letter-spacing: 0;
+		padding: 9px 20px 8px;
+		flex: none;
+	}
+	.link.warn {
+		color: var(--brick);
+	}
+	@media (max-width: 700px) {
+		.sentence {
+			padding: 8px 14px 4px;
+		}
+	}
+</style>

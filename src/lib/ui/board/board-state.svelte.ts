@@ -1,0 +1,336 @@
+import { generateKeyBetween } from 'fractional-indexing';
+import { SvelteSet } from 'svelte/reactivity';
+import type { BoardCards, BoardHead, CardView } from '$core/board/view';
+import { enter, type CardClock } from '$core/flow/clock';
+import { sized } from '$core/sprint/left';
+import { send, type Refusal, type Sent } from '../send';
+
+/** What a page open on a board is told. */
+interface Change {
+	seq: number;
+	cards: CardView[];
+	board: boolean;
+}
+
+export interface Message {
+	tone: 'done' | 'care' | 'warn';
+	text: string;
+	undo?: string;
+}
+
+/**
+ * The board as one page shows it: what the server last said of each card, with the person's own changes applied at
+ * once and settled with the answer.
+ */
+export class BoardState {
+	head = $state.raw<BoardHead>()!;
+	/** Cards as they are shown. */
+	cards = $state.raw<ReadonlyMap<string, CardView>>(new Map());
+	expectation = $state.raw<BoardCards['expectation']>(null);
+	doneSince = $state('');
+	connection = $state<'open' | 'lost'>('open');
+	message = $state.raw<Message | null>(null);
+	/** Said to screen readers. */
+	spoken = $state('');
+	/** Cards with a change of one's own on its way. */
+	pending = new SvelteSet<string>();
+
+	/** How far the server's clock is ahead of this machine's. */
+	private ahead = 0;
+	private truth = new Map<string, CardView>();
+	/** The number of the last event that this page knows of. */
+	seq = $state(0);
+	private undoable: string[] = [];
+	private stream: EventSource | undefined;
+	private retry: ReturnType<typeof setTimeout> | undefined;
+
+	/** @param reread called when something other than cards changed on the server */
+	constructor(private readonly reread: () => void) {}
+
+	/** Takes over what the server says of the board. */
+	know(head: BoardHead, now: string): void {
+		this.head = head;
+		this.ahead = Date.parse(now) - Date.now();
+	}
+
+	/** Takes over the cards that the server answered for the page. */
+	load(board: BoardCards): void {
+		this.expectation = board.expectation;
+		this.doneSince = board.doneSince;
+		if (board.seq < this.seq) return;
+		this.seq = board.seq;
+		this.truth = new Map(board.cards.map((card) => [card.id, card]));
+		const shown = new Map(this.truth);
+		for (const id of this.pending) if (this.cards.has(id)) shown.set(id, this.cards.get(id)!);
+		this.cards = shown;
+	}
+
+	/** The unfinished and lately finished cards of each column, in order; finished ones newest first. */
+	readonly columns = $derived.by(() => {
+		const columns = new Map<string, CardView[]>(this.head.columns.map((column) => [column.id, []]));
+		for (const card of this.cards.values())
+			if (card.column && !card.archived && this.lately(card)) columns.get(card.column)?.push(card);
+		for (const column of this.head.columns) {
+			const cards = columns.get(column.id)!;
+			if (column.kind === 'done')
+				cards.sort((a, b) => (b.finished ?? '').localeCompare(a.finished ?? '') || b.number - a.number);
+			else cards.sort((a, b) => (a.rank < b.rank ? -1 : a.rank > b.rank ? 1 : 0));
+		}
+		return columns;
+	});
+
+	private lately(card: CardView): boolean {
+		return (
+			card.clock !== 'done' ||
+			(card.finished !== null && Date.parse(card.finished) >= Date.parse(this.doneSince))
+		);
+	}
+
+	/** Listens for the changes of others; the answer stops listening. */
+	listen(): () => void {
+		const open = () => {
+			this.stream = new EventSource(`/api/boards/${this.head.slug}/live?since=${this.seq}`);
+			this.stream.onopen = () => (this.connection = 'open');
+			this.stream.onmessage = (event) => this.hear(JSON.parse(event.data) as Change);
+			this.stream.onerror = () => {
+				this.connection = 'lost';
+				if (this.stream?.readyState !== EventSource.CLOSED) return;
+				clearTimeout(this.retry);
+				this.retry = setTimeout(open, 2000);
+			};
+		};
+		open();
+		return () => {
+			clearTimeout(this.retry);
+			this.stream?.close();
+		};
+	}
+
+	private hear(change: Change): void {
+		this.connection = 'open';
+		if (change.seq > this.seq) this.seq = change.seq;
+		const cards = new Map(this.cards);
+		let news = false;
+		for (const card of change.cards) {
+			const known = this.truth.get(card.id);
+			if (known && known.version > card.version) continue;
+			this.truth.set(card.id, card);
+			const shown = cards.get(card.id);
+			if (shown && shown.version > card.version) continue;
+			cards.set(card.id, card);
+			news = true;
+		}
+		if (news) this.cards = cards;
+		if (change.board) this.reread();
+	}
+
+	/**
+	 * Moves a card: below another one, on top (null) or at the end (undefined) of a column.
+	 * @param reason why it is let through a limit that holds
+	 */
+	move(
+		card: CardView,
+		column: string | null,
+		below: string | null | undefined,
+		reason?: string,
+	): Promise<Sent> {
+		const rank = this.rankFor(card, column, below);
+		const input = {
+			card: card.id,
+			version: card.version,
+			column,
+			...(below === undefined ? {} : { below }),
+			...(reason ? { reason } : {}),
+		};
+		return this.change(card, 'MoveCard', input, {
+			rank,
+			column,
+			...this.clockIn(card, column),
+			letThrough: column === card.column ? card.letThrough : (reason ?? null),
+		});
+	}
+
+	rename(card: CardView, title: string): Promise<Sent> {
+		return this.change(
+			card,
+			'RenameCard',
+			{ card: card.id, version: card.version, title },
+			{ title: title.trim() },
+		);
+	}
+
+	block(card: CardView, reason: string): Promise<Sent> {
+		const blocked = { since: this.now().toISOString(), reason: reason.trim() };
+		return this.change(card, 'BlockCard', { card: card.id, version: card.version, reason }, { blocked });
+	}
+
+	unblock(card: CardView): Promise<Sent> {
+		return this.change(card, 'UnblockCard', { card: card.id, version: card.version }, { blocked: null });
+	}
+
+	assign(card: CardView, owners: string[]): Promise<Sent> {
+		return this.change(card, 'AssignCard', { card: card.id, version: card.version, owners }, { owners });
+	}
+
+	size(card: CardView, size: number): Promise<Sent> {
+		return this.change(
+			card,
+			'SizeCard',
+			{ card: card.id, version: card.version, size },
+			sized(card, size, card.clock === 'done'),
+		);
+	}
+
+	correctLeft(card: CardView, left: number): Promise<Sent> {
+		return this.change(card, 'CorrectLeft', { card: card.id, version: card.version, left }, { left });
+	}
+
+	classify(card: CardView, serviceClass: CardView['class']): Promise<Sent> {
+		return this.change(
+			card,
+			'ClassifyCard',
+			{ card: card.id, version: card.version, class: serviceClass },
+			{ class: serviceClass },
+		);
+	}
+
+	date(card: CardView, due: string | null): Promise<Sent> {
+		return this.change(card, 'DateCard', { card: card.id, version: card.version, due }, { due });
+	}
+
+	describe(card: Pick<CardView, 'id' | 'version'>, description: string): Promise<Sent> {
+		return this.ask('DescribeCard', { card: card.id, version: card.version, description });
+	}
+
+	archive(card: CardView): Promise<Sent> {
+		return this.change(
+			card,
+			'ArchiveCard',
+			{ card: card.id, version: card.version },
+			{ archived: this.now().toISOString() },
+		);
+	}
+
+	restore(card: Pick<CardView, 'id' | 'version'>): Promise<Sent> {
+		return this.ask('RestoreCard', { card: card.id, version: card.version });
+	}
+
+	add(column: string, title: string, below: string | null | undefined, reason?: string): Promise<Sent> {
+		return this.ask('AddCard', {
+			board: this.head.id,
+			column,
+			title,
+			...(below === undefined ? {} : { below }),
+			...(reason ? { reason } : {}),
+		});
+	}
+
+	/** Takes back the last thing that this page did and that can be taken back. */
+	async undo(id = this.undoable.at(-1)): Promise<void> {
+		if (!id) return this.tell({ tone: 'care', text: 'There is nothing of yours to take back here.' });
+		this.undoable = this.undoable.filter((known) => known !== id);
+		const sent = await send('UndoCommand', { of: id }, () => (this.connection = 'lost'));
+		if (sent.ok) this.tell({ tone: 'done', text: 'Taken back.' });
+		else this.refuse(sent.refusal);
+	}
+
+	tell(message: Message): void {
+		this.message = message;
+		this.spoken = message.text;
+	}
+
+	refuse(refusal: Refusal): void {
+		if (refusal.code !== 'limit.held') this.tell({ tone: 'warn', text: refusal.title });
+	}
+
+	/** Sends a command whose effect shows when the server tells of it. */
+	async ask(command: string, input: object): Promise<Sent> {
+		const sent = await send(command, input, () => (this.connection = 'lost'));
+		this.settle(sent);
+		return sent;
+	}
+
+	/** Applies a change at once, sends it, and settles it with the answer; a refusal puts the card back as the server has it. */
+	private async change(
+		card: CardView,
+		command: string,
+		input: object,
+		patch: Partial<CardView>,
+	): Promise<Sent> {
+		const mine = { ...card, ...patch, version: card.version + 1 };
+		this.show(mine);
+		this.pending.add(card.id);
+		const sent = await send(command, input, () => (this.connection = 'lost'));
+		this.pending.delete(card.id);
+		if (sent.ok) {
+			const known = this.truth.get(card.id);
+			if (!known || known.version < mine.version) this.truth.set(card.id, mine);
+		} else {
+			this.show(this.truth.get(card.id) ?? card);
+			if (sent.refusal.code === 'card.changed') this.reread();
+		}
+		this.settle(sent);
+		return sent;
+	}
+
+	private settle(sent: Sent): void {
+		if (!sent.ok) return this.refuse(sent.refusal);
+		const { id, undoable, advice } = sent.answer;
+		if (undoable) this.undoable.push(id);
+		if (advice) this.tell({ tone: 'care', text: advice, undo: undoable ? id : undefined });
+	}
+
+	private now(): Date {
+		return new Date(Date.now() + this.ahead);
+	}
+
+	private show(card: CardView): void {
+		this.cards = new Map(this.cards).set(card.id, card);
+	}
+
+	private rankFor(card: CardView, column: string | null, below: string | null | undefined): string {
+		const others = (column ? (this.columns.get(column) ?? []) : []).filter((other) => other.id !== card.id);
+		const ranks = others.map((other) => other.rank).sort();
+		const above =
+			below === undefined
+				? ranks.at(-1)
+				: below === null
+					? undefined
+					: others.find((other) => other.id === below)?.rank;
+		const under =
+			below === undefined ? undefined : above === undefined ? ranks[0] : ranks.find((rank) => rank > above);
+		return generateKeyBetween(above ?? null, under ?? null);
+	}
+
+	private clockIn(card: CardView, column: string | null): Partial<CardView> {
+		if (column === card.column) return {};
+		const index = (id: string | null) => {
+			const found = this.head.columns.findIndex((known) => known.id === id);
+			return found < 0 ? null : found;
+		};
+		const at = (text: string | null) => (text === null ? null : Date.parse(text));
+		const text = (instant: number | null) => (instant === null ? null : new Date(instant).toISOString());
+		const clock: CardClock = {
+			state: card.clock,
+			column: index(card.column),
+			entered: at(card.entered),
+			started: at(card.started),
+			finished: at(card.finished),
+			archived: card.archived !== null,
+			before: card.started === null ? 'none' : 'running',
+		};
+		const layout = {
+			columns: this.head.columns,
+			commitment: this.head.columns.findIndex((known) => known.commitment),
+		};
+		const after = enter(layout, clock, index(column), this.now().getTime());
+		const left = after.state === 'done' ? 0 : card.left;
+		return {
+			clock: after.state,
+			entered: text(after.entered),
+			started: text(after.started),
+			finished: text(after.finished),
+			left,
+		};
+	}
+}

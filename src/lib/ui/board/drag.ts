@@ -1,0 +1,56 @@
+import type { Interactable } from '@interactjs/types';
+
+/** What a drag tells the board. Positions are the pointer's, in the window. */
+export interface DragEvents {
+	start(id: string, element: HTMLElement, x: number, y: number): void;
+	move(x: number, y: number): void;
+	end(): void;
+}
+
+/**
+ * Lets the cards inside an element be dragged, with the mouse anywhere on them and with touch by their grip, so that a
+ * finger on a card still scrolls.
+ */
+export async function dragCards(board: HTMLElement, events: DragEvents): Promise<() => void> {
+	const { default: interact } = await import('interactjs');
+	const touch = matchMedia('(pointer: coarse)').matches;
+	const cards: Interactable = interact('li[data-card]', { context: board }).draggable({
+		allowFrom: touch ? '.grip' : undefined,
+		ignoreFrom: 'textarea, button',
+		cursorChecker: () => '',
+		listeners: {
+			start: ({ target, clientX, clientY }) => events.start(target.dataset.card, target, clientX, clientY),
+			move: ({ clientX, clientY }) => events.move(clientX, clientY),
+			end: () => events.end(),
+		},
+	});
+	cards.styleCursor(false);
+	return () => cards.unset();
+}
+
+/** Where a card held at a point would go: a column, and the card it would stand below (null: on top). */
+export function dropAt(
+	x: number,
+	y: number,
+	moving: string,
+): { column: string; below: string | null } | null {
+	const under = document.elementFromPoint(x, y);
+	const column = under?.closest<HTMLElement>('[data-column]');
+	if (!column?.dataset.column) return null;
+	const cards = [...column.querySelectorAll<HTMLElement>('li[data-card]')].filter(
+		(card) => card.dataset.card !== moving,
+	);
+	let below: string | null = null;
+	let best = -Infinity;
+	for (const card of cards) {
+		const box = card.getBoundingClientRect();
+		// Two abreast: a card comes before the point when it ends above it, or stands left of it in the same row.
+		const before =
+			box.bottom <= y ||
+			(box.top <= y && (box.left + box.width < x || (x >= box.left && y > box.top + box.height / 2)));
+		if (!before) continue;
+		const order = Number(card.getAttribute('aria-posinset'));
+		if (order > best) [best, below] = [order, card.dataset.card!];
+	}
+	return { column: column.dataset.column, below };
+}

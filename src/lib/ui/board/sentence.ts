@@ -1,0 +1,110 @@
+import type { CardView, ColumnView, SprintView, Unit } from '$core/board/view';
+import type { Expectation } from '$core/flow/expectation';
+import type { Day } from '$core/calendar/zone';
+import { amount, count, daysSince, list } from '../words';
+
+/** A run of words in the sentence on top of a board; to says what they lead to. */
+export interface Words {
+	text: string;
+	tone?: 'strong' | 'warn' | 'care';
+	to?: { blocked: true } | { card: number } | { outside: true };
+}
+
+interface Board {
+	columns: ColumnView[];
+	standing: ReadonlyMap<string, number>;
+	cards: CardView[];
+	expectation: Expectation | null;
+	sprint: SprintView | undefined;
+	unit: Unit;
+	today: Day;
+	timeZone: string;
+}
+
+/** What a board says of itself in one or two plain sentences, made from what stands on it. */
+export function boardSentence(board: Board): Words[] {
+	return [...slots(board), ...blocked(board), ...oldest(board), ...leftOver(board)];
+}
+
+function slots({ columns, standing }: Board): Words[] {
+	const limited = columns.filter((column) => column.limit !== null);
+	if (!limited.length) return [];
+	const all = limited.reduce((sum, column) => sum + column.limit!, 0);
+	const taken = limited.reduce((sum, column) => sum + (standing.get(column.id) ?? 0), 0);
+	const over = limited.filter((column) => (standing.get(column.id) ?? 0) > column.limit!);
+	const words: Words[] = [{ text: `${taken} of ${all} slots`, tone: 'strong' }, { text: ' taken' }];
+	if (over.length)
+		words.push(
+			{ text: ', ' },
+			{
+				text: list(over.map((column) => `${column.name} ${standing.get(column.id)! - column.limit!} over`)),
+				tone: 'warn',
+			},
+		);
+	return [...words, { text: '. ' }];
+}
+
+function blocked({ cards, today, timeZone }: Board): Words[] {
+	const days = cards.flatMap((card) =>
+		card.blocked ? [Math.max(1, daysSince(card.blocked.since, today, timeZone))] : [],
+	);
+	if (!days.length) return [{ text: 'Nothing is blocked. ' }];
+	const sorted = [...days].sort((a, b) => a - b);
+	const same = sorted[0] === sorted.at(-1);
+	const long =
+		sorted.length > 1 && same
+			? `${count(sorted[0]!, 'day')} each`
+			: sorted.length === 1
+				? count(sorted[0]!, 'day')
+				: sorted.length < 4
+					? `${list(sorted.map(String))} days`
+					: `up to ${count(sorted.at(-1)!, 'day')}`;
+	return [
+		{ text: `${days.length} blocked`, tone: 'warn', to: { blocked: true } },
+		{ text: `, for ${long}. ` },
+	];
+}
+
+function oldest({ cards, expectation, today, timeZone }: Board): Words[] {
+	const running = cards.filter((card) => card.clock === 'running' && card.started);
+	const age = (card: CardView) => daysSince(card.started!, today, timeZone);
+	const card = running.reduce<CardView | null>(
+		(oldest, one) => (!oldest || age(one) > age(oldest) ? one : oldest),
+		null,
+	);
+	if (!card) return [{ text: 'No card is being worked on. ' }];
+	const words: Words[] = [
+		{
+			text: String(card.number),
+			tone: expectation && age(card) > expectation.days ? 'warn' : 'care',
+			to: { card: card.number },
+		},
+		{ text: ` is on day ${age(card)}` },
+	];
+	if (!expectation)
+		return [
+			...words,
+			{ text: '; fewer than ten cards were finished in 90 days, too few to say how long one takes. ' },
+		];
+	return [
+		...words,
+		{ text: `; ${expectation.percentile}% of past cards took ${count(expectation.days, 'day')} or fewer. ` },
+	];
+}
+
+function leftOver({ cards, sprint, unit }: Board): Words[] {
+	if (!sprint || unit === 'none') return [];
+	const mine = cards.filter((card) => card.sprint === sprint.number);
+	const left = mine.reduce((sum, card) => sum + card.left, 0);
+	const outside = cards.filter((card) => card.sprint !== sprint.number && card.clock !== 'done').length;
+	const words: Words[] = [
+		{ text: amount(left, unit), tone: 'strong' },
+		{ text: ` left in sprint ${sprint.number}. ` },
+	];
+	if (outside)
+		words.push({
+			text: `${count(outside, 'card')} here ${outside === 1 ? 'is' : 'are'} in no sprint.`,
+			to: { outside: true },
+		});
+	return words;
+}

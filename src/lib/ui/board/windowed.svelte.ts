@@ -1,0 +1,73 @@
+import {
+	elementScroll,
+	observeElementOffset,
+	observeElementRect,
+	Virtualizer,
+	type VirtualItem,
+} from '@tanstack/virtual-core';
+
+/**
+ * The part of a long list that is seen, with a little above and below. The list scrolls inside an element; its items
+ * are laid in lanes and measured as they appear.
+ */
+export class Windowed {
+	items = $state.raw<VirtualItem[]>([]);
+	height = $state(0);
+	private virtualizer: Virtualizer<HTMLElement, Element> | undefined;
+	private clean: (() => void) | undefined;
+
+	/** Begins to follow an element; the answer stops. */
+	mount(element: HTMLElement): () => void {
+		this.virtualizer = new Virtualizer<HTMLElement, Element>({
+			count: 0,
+			getScrollElement: () => element,
+			estimateSize: () => 104,
+			overscan: 6,
+			gap: 8,
+			observeElementRect,
+			observeElementOffset,
+			scrollToFn: elementScroll,
+			onChange: () => this.read(),
+		});
+		this.clean = this.virtualizer._didMount();
+		this.virtualizer._willUpdate();
+		return () => this.clean?.();
+	}
+
+	/** Says what the list holds now. */
+	update(count: number, lanes: number, key: (index: number) => string, always: number | null): void {
+		const { virtualizer } = this;
+		if (!virtualizer) return;
+		virtualizer.setOptions({
+			...virtualizer.options,
+			count,
+			lanes,
+			getItemKey: key,
+			rangeExtractor: ({ startIndex, endIndex, overscan }) => {
+				const first = Math.max(0, startIndex - overscan);
+				const last = Math.min(count - 1, endIndex + overscan);
+				const indexes = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i);
+				return always !== null && always < count && (always < first || always > last)
+					? [...indexes, always].sort((a, b) => a - b)
+					: indexes;
+			},
+		});
+		virtualizer._willUpdate();
+		this.read();
+	}
+
+	measure = (element: Element) => {
+		this.virtualizer?.measureElement(element);
+	};
+
+	/** Brings an item into view. */
+	reveal(index: number): void {
+		this.virtualizer?.scrollToIndex(index, { align: 'auto' });
+	}
+
+	private read(): void {
+		if (!this.virtualizer) return;
+		this.items = this.virtualizer.getVirtualItems();
+		this.height = this.virtualizer.getTotalSize();
+	}
+}

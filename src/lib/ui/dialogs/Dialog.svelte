@@ -1,0 +1,26 @@
+<script lang="ts">
+	import { Modal } from 'flowbite-svelte';
+	import type { Snippet } from 'svelte';
+
+	let { title, onclose, children }: { title: string; onclose: () => void; children: Snippet } = $props();
+	let open = $state(true);
+	// Whoever opened the dialog gets the focus back.
+	const before = document.activeElement;
+	$effect(() => {
+		if (open) return;
+		onclose();
+		if (before instanceof HTMLElement && before.isConnected) before.focus();
+	});
+</script>
+
+<Modal
+	bind:open
+	{title}
+	aria-label={title}
+	size="xs"
+	dismissable
+	transitionParams={{ duration: 0 }}
+	onkeydown={(event: KeyboardEvent) => event.stopPropagation()}
+>
+	{@render children()}
+</Modal>

@@ -1,0 +1,112 @@
+import type { FlowFigures } from '$core/flow/figures';
+import { waitingShare } from '$core/flow/figures';
+import { percentile } from '$core/flow/percentile';
+import { count, daysWords, figure, list, shortDate } from '../words';
+
+/** Whether a process is steady: said only where no point signals a change. */
+export function steadiness(flow: FlowFigures): string {
+	const { xmr } = flow.report;
+	if (!xmr) return 'too few whole weeks to say whether that is steady';
+	if (!xmr.signals.length) return 'a steady process';
+	const weeks = [...new Set(xmr.signals.map((signal) => signal.week.slice(5)))];
+	return `not steady: ${weeks.length > 3 ? `${weeks.length} weeks say` : `${list(weeks)} ${weeks.length === 1 ? 'says' : 'say'}`} that something changed`;
+}
+
+/** Whether as many cards come as go, from arrivals and departures in the range. */
+export function balance(flow: FlowFigures): string {
+	const arrived = flow.report.days.reduce((sum, day) => sum + day.arrived, 0);
+	const finished = flow.report.days.reduce((sum, day) => sum + day.finished, 0);
+	const difference = arrived - finished;
+	if (Math.abs(difference) <= Math.max(1, 0.05 * finished)) return 'As many cards come as go';
+	return difference > 0
+		? `${count(difference, 'card')} more came than went`
+		: `${count(-difference, 'card')} more went than came`;
+}
+
+/** What Little's law says of the range, in words. */
+export function littlesWords(flow: FlowFigures): string {
+	const law = flow.report.littlesLaw;
+	if (!law || law.ratio === null) return 'No card was finished in this range.';
+	const { meanWip, implied, ratio } = law;
+	const said = `On average ${figure(meanWip)} cards were in hand; ${figure(implied)} would explain how fast they were finished`;
+	if (ratio >= 0.8 && ratio <= 1.25) return `${said}: in balance.`;
+	const arrived = flow.report.days.reduce((sum, day) => sum + day.arrived, 0);
+	const uneven = Math.abs(arrived - law.throughputPerDay * flow.report.days.length) > 0.1 * arrived;
+	return `${said}: ${ratio > 1 ? 'work piles up or grows old' : 'work in hand is being cleared'}${uneven ? ', as arrivals and departures differ' : ', as cards in hand grow older'}.`;
+}
+
+export function cycleWords(flow: FlowFigures): string {
+	const { cycle } = flow.report;
+	if (!cycle) return 'No card was finished in this range.';
+	return `Half of ${cycle.n} cards took ${count(cycle.p50, 'day')} or fewer, 85% took ${cycle.p85} or fewer.`;
+}
+
+export function cumulativeWords(flow: FlowFigures): string {
+	const [first, last] = [flow.report.days[0], flow.report.days.at(-1)];
+	if (!first || !last) return 'There is no day in this range.';
+	const change = last.wip - first.wip;
+	return `${last.wip} in hand at the end${change === 0 ? ', as many as at the beginning' : `, ${Math.abs(change)} ${change > 0 ? 'more' : 'fewer'} than at the beginning`}.`;
+}
+
+export function weeksWords(flow: FlowFigures): string {
+	const { xmr, weeks } = flow.report;
+	if (!xmr) return `${count(weeks.length, 'whole week')} in this range; six are needed for natural limits.`;
+	return `${figure(xmr.mean)} a week on average; anything up to ${figure(xmr.upper)} is the usual spread.`;
+}
+
+export function ageingWords(flow: FlowFigures): string {
+	const { ageing } = flow.report;
+	if (!ageing.length) return 'Nothing is in hand.';
+	if (!flow.expectation)
+		return `${count(ageing.length, 'card')} in hand; too few finished lately to compare with.`;
+	const old = ageing.filter((age) => age.ageDays > flow.expectation!.days).length;
+	return `${old ? `${old} of ${ageing.length}` : `None of ${ageing.length}`} in hand ${old === 1 ? 'is' : 'are'} older than the ${count(flow.expectation.days, 'day')} that ${flow.expectation.percentile}% took.`;
+}
+
+export function spentWords(flow: FlowFigures): string {
+	const share = waitingShare(flow);
+	if (share === null) return 'No finished card has spent time here yet.';
+	const top = flow.blockedBy[0];
+	return `${Math.round(share * 100)}% of the time nobody could work on them${top ? `; “${top.reason}” cost ${daysWords(top.days, 0)}` : ''}.`;
+}
+
+/** The sentence on top of the page: what range, how much, how steady, and where the time goes. */
+export function flowSentence(flow: FlowFigures): {
+	range: string;
+	finished: string;
+	steady: string;
+	balance: string;
+	waiting: number | null;
+	most: string | null;
+} {
+	const n = flow.finished.length;
+	const weeks = flow.report.days.length / 7;
+	let most: string | null = null;
+	let hours = 0;
+	flow.columns.forEach((column, i) => {
+		if (column.kind === 'queue' && flow.columnHours[i]! > hours)
+			[most, hours] = [column.name, flow.columnHours[i]!];
+	});
+	if (flow.blockedHours > hours) most = 'blocked cards';
+	return {
+		range: `${shortDate(flow.from)} to ${shortDate(flow.to)}`,
+		finished: `${count(n, 'card')} finished, ${figure(n / weeks)} a week`,
+		steady: steadiness(flow),
+		balance: balance(flow),
+		waiting: waitingShare(flow),
+		most,
+	};
+}
+
+/** Share of past cards still unfinished at an age: how wide the past shape of a column is there. */
+export function shareOlder(shape: readonly number[], age: number): number {
+	return shape.length ? shape.filter((days) => days > age).length / shape.length : 0;
+}
+
+/** The ages by which half and 85% of past cards had left a column. */
+export function shapeMarks(shape: readonly number[]): { p: number; days: number }[] {
+	return [50, 85].flatMap((p) => {
+		const days = percentile(shape, p);
+		return days === null ? [] : [{ p, days }];
+	});
+}

@@ -1,0 +1,104 @@
+<script lang="ts">
+	import Find from './Find.svelte';
+	import Menu from './Menu.svelte';
+
+	interface Props {
+		person: { name: string; initials: string };
+		here?: { team: string; name: string; slug: string };
+		boards?: { name: string; slug: string; team: string }[];
+		keysOn?: boolean;
+	}
+	let { person, here, boards = [], keysOn = true }: Props = $props();
+
+	function choose(name: 'theme' | 'density', value: string) {
+		document.cookie = `harrow_${name}=${value}; path=/; max-age=31536000; samesite=lax`;
+		document.documentElement.dataset[name] = value;
+	}
+	const LOOKS = [
+		['theme', 'light', 'Light'],
+		['theme', 'dark', 'Dark'],
+		['theme', '', 'As this device has it'],
+		['density', 'compact', 'Smaller text'],
+		['density', '', 'Usual text'],
+		['density', 'comfortable', 'Larger text'],
+	] as const;
+</script>
+
+<header class="bar">
+	<a class="mark" href="/" aria-label="Harrow, all boards">
+		<svg width="20" height="18" viewBox="0 0 20 18" aria-hidden="true">
+			<path d="M1 3h18M4 3v8l2 4M10 3v8l2 4M16 3v8l2 4" fill="none" stroke="currentColor" stroke-width="2" />
+		</svg>
+		<span class="name">Harrow</span>
+	</a>
+	{#if here}
+		<Menu id="boards-menu" look="words">
+			{#snippet button()}<span class="team">{here.team} /</span> <b>{here.name}</b>
+				<span aria-hidden="true">▾</span>{/snippet}
+			{#snippet children(close)}
+				{#each boards as board (board.slug)}<a href="/boards/{board.slug}" onclick={close}>{board.name}</a
+					>{/each}
+				<a href="/" onclick={close}>All boards</a>
+			{/snippet}
+		</Menu>
+	{/if}
+	<span class="space"></span>
+	<Find slug={here?.slug} {keysOn} />
+	<Menu id="you-menu" look="tag" label="You: {person.name}">
+		{#snippet button()}<span aria-hidden="true">{person.initials}</span>{/snippet}
+		{#snippet children(close)}
+			<a href="/you" onclick={close}>{person.name}: tokens and keys</a>
+			{#each LOOKS as [name, value, words] (words)}
+				<button
+					type="button"
+					onclick={() => {
+						choose(name, value);
+						close();
+					}}>{words}</button
+				>
+			{/each}
+			<form method="POST" action="/sign-out"><button>Sign out</button></form>
+		{/snippet}
+	</Menu>
+</header>
+
+<style>
+	.bar {
+		display: flex;
+		align-items: center;
+		gap: 16px;
+		min-height: 42px;
+		padding: 0 20px;
+		background: var(--soil);
+		color: var(--soil-ink);
+		flex: none;
+	}
+	.mark {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+		min-height: 42px;
+		color: var(--wheat);
+		text-decoration: none;
+	}
+	.name {
+		color: var(--soil-ink);
+		font: 700 17px var(--display);
+	}
+	.space {
+		flex: 1;
+	}
+	.bar :focus-visible {
+		outline-color: var(--wheat);
+	}
+	@media (max-width: 700px) {
+		.bar {
+			padding: 0 12px;
+			gap: 10px;
+		}
+		.name,
+		.team {
+			display: none;
+		}
+	}
+</style>

@@ -1,0 +1,221 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+
+	interface Found {
+		key: string;
+		board: string;
+		title: string;
+		place: string;
+	}
+	let { slug, keysOn }: { slug?: string; keysOn: boolean } = $props();
+
+	let input = $state<HTMLInputElement>();
+	let text = $state('');
+	let cards = $state.raw<Found[]>([]);
+	let open = $state(false);
+	let chosen = $state(0);
+	let problem = $state('');
+
+	/** Where one can go and what one can do, by its words. */
+	const places = $derived([
+		...(slug
+			? [
+					{ words: 'Go to the board', to: `/boards/${slug}` },
+					{ words: 'Go to flow', to: `/boards/${slug}/flow` },
+				]
+			: []),
+		{ words: 'See all boards', to: '/' },
+		{ words: 'Make a token', to: '/you' },
+	]);
+	const results = $derived([
+		...cards.map((card) => ({
+			id: card.key,
+			key: card.key,
+			words: card.title,
+			place: card.place,
+			to: `/boards/${card.board}?card=${card.key}`,
+		})),
+		...places
+			.filter((place) => place.words.toLowerCase().includes(text.trim().toLowerCase()))
+			.map((place) => ({ id: place.to, key: '', place: '', ...place })),
+	]);
+
+	let asked = 0;
+	async function look() {
+		const mine = ++asked;
+		chosen = 0;
+		problem = '';
+		if (!text.trim()) return void (cards = []);
+		try {
+			const response = await fetch(`/api/find?q=${encodeURIComponent(text)}`);
+			const found = await response.json();
+			if (mine !== asked) return;
+			if (response.ok) cards = found;
+			else problem = found.title;
+		} catch {
+			problem = 'Not connected: cards cannot be looked for now.';
+		}
+	}
+
+	async function go(to: string) {
+		open = false;
+		text = '';
+		cards = [];
+		input?.blur();
+		await goto(to);
+	}
+
+	function onkeydown(event: KeyboardEvent) {
+		if (event.key === 'ArrowDown') chosen = Math.min(chosen + 1, results.length - 1);
+		else if (event.key === 'ArrowUp') chosen = Math.max(chosen - 1, 0);
+		else if (event.key === 'Enter' && results[chosen]) void go(results[chosen]!.to);
+		else if (event.key === 'Escape') input?.blur();
+		else return;
+		event.preventDefault();
+	}
+
+	function onspace(event: KeyboardEvent) {
+		if (!keysOn || event.key !== ' ' || event.ctrlKey || event.metaKey || event.altKey) return;
+		if (
+			(event.target as HTMLElement).closest(
+				'input, textarea, select, button, summary, [contenteditable], dialog',
+			)
+		)
+			return;
+		event.preventDefault();
+		input?.focus();
+	}
+</script>
+
+<svelte:window onkeydown={onspace} />
+
+<div class="find">
+	<input
+		bind:this={input}
+		bind:value={text}
+		oninput={look}
+		onfocus={() => (open = true)}
+		onblur={() => (open = false)}
+		{onkeydown}
+		role="combobox"
+		aria-label="Find a card or do something"
+		aria-expanded={open}
+		aria-controls="find-list"
+		aria-autocomplete="list"
+		aria-activedescendant={open && results[chosen] ? `find-${chosen}` : undefined}
+		placeholder="Find a card or do something…"
+		autocomplete="off"
+		spellcheck="false"
+	/>
+	{#if keysOn}<span class="key" aria-hidden="true">Space</span>{/if}
+	<ul id="find-list" role="listbox" aria-label="Found" hidden={!open}>
+		{#each results as result, i (result.id)}
+			<!-- svelte-ignore a11y_click_events_have_key_events -->
+			<li
+				id="find-{i}"
+				role="option"
+				aria-selected={i === chosen}
+				onpointerdown={(event) => event.preventDefault()}
+				onclick={() => go(result.to)}
+			>
+				{#if result.key}<b>{result.key}</b>{/if}
+				<span>{result.words}</span>
+				{#if result.place}<small>{result.place}</small>{/if}
+			</li>
+		{/each}
+		{#if problem}<li class="problem" role="option" aria-selected="false">{problem}</li>{/if}
+	</ul>
+</div>
+
+<style>
+	.find {
+		position: relative;
+		width: min(300px, 45vw);
+	}
+	input {
+		width: 100%;
+		min-height: 30px;
+		padding: 3px 62px 3px 12px;
+		border: 1px solid #6d6053;
+		border-radius: 4px;
+		background: #ffffff14;
+		color: var(--soil-ink);
+		font: 0.95rem var(--text);
+	}
+	input::placeholder {
+		color: #e6dac3;
+		opacity: 1;
+	}
+	.key {
+		position: absolute;
+		right: 8px;
+		top: 50%;
+		transform: translateY(-50%);
+		color: #cfc2ab;
+		pointer-events: none;
+	}
+	ul {
+		position: absolute;
+		inset: calc(100% + 4px) 0 auto auto;
+		width: max(100%, min(420px, 92vw));
+		max-height: 60vh;
+		overflow: auto;
+		margin: 0;
+		padding: 4px;
+		list-style: none;
+		background: var(--sheet);
+		color: var(--ink);
+		border: 1px solid var(--edge);
+		border-radius: 4px;
+		box-shadow: 0 8px 24px #0003;
+		z-index: 40;
+	}
+	ul[hidden] {
+		display: none;
+	}
+	li {
+		display: flex;
+		gap: 8px;
+		padding: 7px 8px;
+		border-radius: 3px;
+		cursor: pointer;
+	}
+	li[aria-selected='true'] {
+		background: var(--moss-2);
+	}
+	span {
+		flex: 1;
+	}
+	b {
+		white-space: nowrap;
+		color: var(--soft);
+	}
+	small {
+		font-size: 12px;
+		color: var(--soft);
+		white-space: nowrap;
+	}
+	.problem {
+		color: var(--brick);
+	}
+	@media (pointer: coarse) {
+		input,
+		li {
+			min-height: 44px;
+		}
+		.key {
+			display: none;
+		}
+		input {
+			padding-right: 8px;
+		}
+	}
+	@media (max-width: 700px) {
+		.key {
+			display: none;
+		}
+		input {
+			padding-right: 8px;
+		}
+	}
+</style>

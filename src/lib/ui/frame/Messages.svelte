@@ -1,0 +1,52 @@
+<script lang="ts">
+	import type { BoardState } from '../board/board-state.svelte';
+
+	let { board }: { board: BoardState } = $props();
+	const SHOWN_MS = 9000;
+
+	$effect(() => {
+		const { message } = board;
+		if (!message) return;
+		const timer = setTimeout(() => board.message === message && (board.message = null), SHOWN_MS);
+		return () => clearTimeout(timer);
+	});
+</script>
+
+<div class="sr-only" role="status" aria-live="polite">{board.spoken}</div>
+<div class="messages">
+	{#if board.connection === 'lost'}
+		<p class="lost">Not connected. What you change is kept here and sent when the connection is back.</p>
+	{/if}
+	{#if board.message}
+		{@const { text, tone, undo } = board.message}
+		{#await import('./Message.svelte') then { default: Message }}<Message
+				{text}
+				{tone}
+				onundo={undo ? () => void board.undo(undo) : undefined}
+				onclose={() => (board.message = null)}
+			/>{/await}
+	{/if}
+</div>
+
+<style>
+	.messages {
+		position: fixed;
+		inset: auto 0 16px;
+		z-index: 50;
+		display: grid;
+		justify-items: center;
+		gap: 8px;
+		pointer-events: none;
+		padding: 0 12px;
+	}
+	.messages > :global(*) {
+		pointer-events: auto;
+	}
+	.lost {
+		margin: 0;
+		padding: 8px 14px;
+		border-radius: 4px;
+		background: var(--ink);
+		color: var(--paper);
+	}
+</style>

@@ -1,0 +1,62 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+
+	let { slug, here, children }: { slug: string; here: 'board' | 'flow'; children?: Snippet } = $props();
+	const places = $derived([
+		{ name: 'Board', id: 'board', to: `/boards/${slug}` },
+		{ name: 'Flow', id: 'flow', to: `/boards/${slug}/flow` },
+	]);
+</script>
+
+<div class="line">
+	<nav aria-label="Places of this board">
+		{#each places as place (place.id)}<a href={place.to} aria-current={place.id === here ? 'page' : undefined}
+				>{place.name}</a
+			>{/each}
+	</nav>
+	{@render children?.()}
+</div>
+
+<style>
+	.line {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		justify-content: space-between;
+		gap: 2px 16px;
+		min-height: 37px;
+		padding: 2px 20px;
+		border-bottom: 1px solid var(--rule);
+		flex: none;
+	}
+	nav {
+		display: flex;
+		gap: 4px;
+	}
+	a {
+		padding: 4px 11px;
+		border-radius: 4px;
+		color: var(--soft);
+		font-weight: 560;
+		text-decoration: none;
+	}
+	a:hover {
+		color: var(--ink);
+	}
+	a[aria-current] {
+		background: var(--ink);
+		color: var(--paper);
+	}
+	@media (pointer: coarse) {
+		a {
+			min-height: 44px;
+			display: grid;
+			place-items: center;
+		}
+	}
+	@media (max-width: 700px) {
+		.line {
+			padding: 2px 12px;
+		}
+	}
+</style>

@@ -1,0 +1,281 @@
+<script lang="ts">
+	import { line } from 'd3-shape';
+	import type { Segment, Unit } from '$core/board/view';
+	import { parseDay } from '$core/calendar/days';
+	import { amount, count, dateWords, figure } from '../words';
+
+	let { segments, slug, unit, today }: { segments: Segment[]; slug: string; unit: Unit; today: string } =
+		$props();
+
+	let ribbon = $state<HTMLElement>();
+	let scrolls = $state(false);
+	// Where it is wider than the window it begins at the present, and keys can scroll it.
+	$effect(() => {
+		if (!ribbon) return;
+		const seen = new ResizeObserver(() => {
+			scrolls = ribbon!.scrollWidth > ribbon!.clientWidth + 1;
+			const now = ribbon!.querySelector<HTMLElement>('.now, .week-now');
+			if (scrolls && now) ribbon!.scrollLeft = now.offsetLeft - 12;
+		});
+		seen.observe(ribbon);
+		return () => seen.disconnect();
+	});
+
+	const most = $derived(
+		Math.max(
+			1,
+			...segments.map((s) =>
+				s.kind === 'past'
+					? Math.max(s.done, s.leftOver)
+					: s.kind === 'week'
+						? Math.max(s.finished, s.wip)
+						: 0,
+			),
+		),
+	);
+	const usual = $derived.by(() => {
+		const past = segments.flatMap((s) => (s.kind === 'past' ? [s.done] : []));
+		return past.length ? past.reduce((a, b) => a + b, 0) / past.length : 0;
+	});
+	const tall = (n: number) => `${Math.round((n / most) * 30)}px`;
+
+	/** Day of a sprint and of how many, weekends left out. */
+	function dayOf(starts: string, ends: string): [number, number] {
+		let [day, all] = [0, 0];
+		for (let d = parseDay(starts)!; d <= parseDay(ends)!; d++) {
+			if ((((d + 3) % 7) + 7) % 7 > 4) continue;
+			all++;
+			if (d <= parseDay(today)!) day++;
+		}
+		return [day, all];
+	}
+
+	function burn(s: Extract<Segment, { kind: 'running' }>) {
+		const first = parseDay(s.starts)! - 1;
+		const span = parseDay(s.ends)! - first;
+		const high = Math.max(1, ...s.burndown.map((d) => d.left));
+		const x = (day: string) => ((parseDay(day)! - first) / span) * 100;
+		const y = (left: number) => 32 - (left / high) * 29;
+		const path = line<{ day: string; left: number }>()
+			.x((d) => x(d.day))
+			.y((d) => y(d.left));
+		return {
+			path: path(s.burndown) ?? '',
+			guide: `M0 ${y(s.committed)}L100 32`,
+			now: Math.min(100, x(today)),
+			over: today > s.ends,
+		};
+	}
+</script>
+
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<nav class="ribbon" aria-label="Time" bind:this={ribbon} tabindex={scrolls ? 0 : undefined}>
+	{#each segments as s, i (i)}
+		{#if s.kind === 'past'}
+			<div
+				class="segment"
+				role="img"
+				aria-label="Sprint {s.number}, {dateWords(s.starts)} to {dateWords(s.ends)}: {amount(
+					s.done,
+					unit,
+				)} done, {amount(s.leftOver, unit)} left over"
+				title="Sprint {s.number}{s.goal ? `: ${s.goal}` : ''} — {amount(s.done, unit)} done, {amount(
+					s.leftOver,
+					unit,
+				)} left over"
+			>
+				<b>S{s.number}</b>
+				<span class="bars"
+					><i class="done" style:height={tall(s.done)}></i><i class="left" style:height={tall(s.leftOver)}
+					></i></span
+				>
+			</div>
+		{:else if s.kind === 'running'}
+			{@const picture = burn(s)}
+			{@const [day, all] = dayOf(s.starts, s.ends)}
+			<a
+				class="segment now"
+				href="/boards/{slug}"
+				aria-label="Sprint {s.number}: {s.goal}, day {day} of {all}, {amount(s.left, unit)} left of {amount(
+					s.committed,
+					unit,
+				)} committed"
+			>
+				<span class="words"
+					><b>Sprint {s.number}</b>
+					{s.goal} · {picture.over ? 'over, not settled' : `day ${day} of ${all}`} · {figure(s.left)} of {amount(
+						s.committed,
+						unit,
+					)}</span
+				>
+				<svg viewBox="0 0 100 34" preserveAspectRatio="none" aria-hidden="true">
+					<path class="guide" d={picture.guide} />
+					<path class="burn" d={picture.path} />
+					<path class="today" d="M{picture.now} 0V34" />
+				</svg>
+			</a>
+		{:else if s.kind === 'next'}
+			<div
+				class="segment next"
+				role="img"
+				aria-label="Sprint {s.number}, from {dateWords(s.starts)}: {amount(s.placed, unit)} placed"
+				title="From {dateWords(s.starts)}: {count(s.cards, 'card')}, {amount(s.placed, unit)}"
+			>
+				<b>S{s.number}</b>
+				{amount(s.placed, unit)}
+				<span
+					class="placed"
+					hidden={!s.placed}
+					style:width="{usual ? Math.min(100, (s.placed / usual) * 100) : 0}%"
+				></span>
+			</div>
+		{:else if s.kind === 'week'}
+			<div
+				class="segment"
+				class:week-now={s.running}
+				role="img"
+				aria-label="Week of {dateWords(s.monday)}: {s.finished} finished, {s.wip} in hand"
+				title="Week of {dateWords(s.monday)}: {s.finished} finished, {s.wip} in hand at its end"
+			>
+				<b>{s.week.slice(5)}</b>
+				<span class="bars"
+					><i class="done" style:height={tall(s.finished)}></i><i class="hand" style:height={tall(s.wip)}
+					></i></span
+				>
+			</div>
+		{:else}
+			<div class="segment later">
+				<b>Later</b><br />{count(s.cards, 'card')}{s.sprints === null
+					? ''
+					: `, about ${count(s.sprints, 'sprint')}`}
+			</div>
+		{/if}
+	{/each}
+</nav>
+
+<style>
+	.ribbon {
+		height: 60px;
+		display: flex;
+		align-items: stretch;
+		gap: 3px;
+		padding: 6px 20px 0;
+		background: var(--sheet);
+		border-bottom: 1px solid var(--rule);
+		flex: none;
+	}
+	.segment {
+		position: relative;
+		flex: 1;
+		min-width: 0;
+		padding: 3px 6px;
+		border-radius: 3px 3px 0 0;
+		background: light-dark(#efe9da, #3a3026);
+		font-size: 12px;
+		line-height: 1.3;
+		color: var(--soft);
+		overflow: hidden;
+		white-space: nowrap;
+		text-decoration: none;
+	}
+	b {
+		font: 650 12px var(--display);
+		color: var(--ink);
+	}
+	.bars {
+		position: absolute;
+		inset: auto 0 0;
+		display: flex;
+		align-items: flex-end;
+	}
+	.bars i {
+		width: 50%;
+	}
+	.done {
+		background: var(--moss);
+		opacity: 0.8;
+	}
+	.left {
+		background: var(--hatch-left);
+	}
+	.hand {
+		background: var(--river-2);
+		border: 1px solid var(--river);
+		border-bottom: 0;
+	}
+	.now {
+		flex: 4.4;
+		background: light-dark(#fff, #1b1611);
+		border: 2px solid var(--ink);
+		border-bottom: 0;
+		padding: 3px 10px;
+	}
+	.words {
+		position: relative;
+		z-index: 1;
+		display: block;
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	svg {
+		position: absolute;
+		inset: auto 0 0;
+		width: 100%;
+		height: 31px;
+	}
+	path {
+		fill: none;
+		vector-effect: non-scaling-stroke;
+	}
+	.burn {
+		stroke: var(--moss);
+		stroke-width: 2.5px;
+	}
+	.guide {
+		stroke: var(--edge);
+		stroke-dasharray: 3 3;
+	}
+	.today {
+		stroke: var(--brick);
+		stroke-width: 2px;
+	}
+	.next {
+		background: transparent;
+		border: 1.5px dashed var(--faint);
+		border-bottom: 0;
+	}
+	.placed {
+		position: absolute;
+		inset: auto auto 0 0;
+		height: 20px;
+		background: var(--river-2);
+		border-right: 1px solid var(--river);
+	}
+	.later {
+		flex: 1.7;
+		background: transparent;
+		border-left: 1.5px dotted var(--faint);
+		border-radius: 0;
+		white-space: normal;
+	}
+	.week-now {
+		border: 2px solid var(--ink);
+		border-bottom: 0;
+	}
+	@media (max-width: 700px) {
+		.ribbon {
+			padding: 6px 12px 0;
+			overflow-x: auto;
+			scrollbar-width: none;
+		}
+		.segment {
+			flex: 0 0 62px;
+		}
+		.now {
+			flex: 0 0 72%;
+		}
+		.later {
+			flex: 0 0 120px;
+		}
+	}
+</style>

@@ -1,0 +1,193 @@
+import assert from 'node:assert/strict';
+import { describe, test } from 'node:test';
+import fc from 'fast-check';
+import type { CardView, ColumnView } from '../../core/board/view.ts';
+import { parseDay } from '../../core/calendar/days.ts';
+import { parseInstant } from '../../core/exchange/instant.ts';
+import { flowFigures } from '../../core/flow/figures.ts';
+import { readVector } from '../../core/testing/vectors.ts';
+import { passes } from './board/filter.ts';
+import { boardSentence } from './board/sentence.ts';
+import { dodge } from './chart/dodge.ts';
+import {
+	ageingWords,
+	cycleWords,
+	flowSentence,
+	littlesWords,
+	shapeMarks,
+	shareOlder,
+	spentWords,
+	weeksWords,
+} from './flow/sentences.ts';
+import { amount, count, daysWords, dueWords, list } from './words.ts';
+
+const today = parseDay('2026-11-23')!;
+const card = (more: Partial<CardView> = {}): CardView => ({
+	...{
+		id: 'x',
+		number: 7,
+		title: 'Radio link',
+		column: 'making',
+		rank: 'a0',
+		type: '',
+		class: 'standard',
+		size: 8,
+		left: 3,
+		due: null,
+		owners: [],
+		sprint: null,
+	},
+	...{
+		unplanned: false,
+		clock: 'running',
+		entered: null,
+		started: '2026-11-20T09:00:00Z',
+		finished: null,
+		blocked: null,
+		letThrough: null,
+		archived: null,
+		version: 1,
+	},
+	...more,
+});
+
+describe('words', () => {
+	test('counts, amounts and lists', () => {
+		assert.deepEqual([count(1, 'card'), count(0, 'card')], ['1 card', '0 cards']);
+		assert.deepEqual(
+			[amount(6.5, 'hours'), amount(3, 'points'), amount(12.04, 'hours')],
+			['6.5 h', '3 pt', '12 h'],
+		);
+		assert.deepEqual(
+			[daysWords(1), daysWords(1.04), daysWords(2.46), daysWords(0.4, 0)],
+			['1 day', '1 day', '2.5 days', '0 days'],
+		);
+		assert.deepEqual([list([]), list(['a']), list(['a', 'b', 'c'])], ['', 'a', 'a, b and c']);
+	});
+	test('due dates', () => {
+		assert.deepEqual(dueWords('2026-12-04', today, false), { text: 'by 4 Dec', tone: '' });
+		assert.deepEqual(dueWords('2026-11-21', today, false), { text: 'late 2 days', tone: 'late' });
+		assert.deepEqual(dueWords('2026-11-23', today, false), { text: 'due today', tone: 'soon' });
+		assert.deepEqual(dueWords('2026-11-21', today, true), { text: 'by 21 Nov', tone: '' });
+	});
+});
+
+describe('the sentence of a board', () => {
+	const column = { id: 'making', name: 'Making', kind: 'work', limit: 1 } as ColumnView;
+	const say = (cards: CardView[], more = {}) =>
+		boardSentence({
+			columns: [column],
+			standing: new Map([['making', cards.length]]),
+			cards,
+			expectation: null,
+			sprint: undefined,
+			unit: 'hours',
+			today,
+			timeZone: 'UTC',
+			...more,
+		})
+			.map((words) => words.text)
+			.join('');
+
+	test('counts slots, what is over, what is blocked and how old the oldest is', () => {
+		const blocked = { since: '2026-11-21T09:00:00Z', reason: 'Part' };
+		assert.equal(
+			say([card(), card({ number: 9, started: '2026-11-13T09:00:00Z', blocked })], {
+				expectation: { n: 12, median: 4, days: 8, percentile: 85 },
+			}),
+			'2 of 1 slots taken, Making 1 over. 1 blocked, for 3 days. 9 is on day 11; 85% of past cards took 8 days or fewer. ',
+		);
+	});
+	test('says what is left in the sprint and what stands outside it', () => {
+		const sprint = { number: 4, goal: '', starts: '', ends: '', startedAt: null, closedAt: null };
+		assert.match(
+			say([card({ sprint: 4 }), card()], { sprint }),
+			/3 h left in sprint 4\. 1 card here is in no sprint\.$/,
+		);
+	});
+	test('says so when there is nothing to say', () => {
+		assert.equal(say([]), '0 of 1 slots taken. Nothing is blocked. No card is being worked on. ');
+	});
+});
+
+test('a filter lets through what it names', () => {
+	const all = { text: '', owner: '', blocked: false, outside: false };
+	assert.ok(passes(all, card(), 1));
+	assert.ok(passes({ ...all, text: 'LINK radio' }, card(), 1));
+	assert.ok(!passes({ ...all, text: 'radio mast' }, card(), 1));
+	assert.ok(
+		passes({ ...all, owner: 'nobody' }, card(), 1) &&
+			!passes({ ...all, owner: 'nobody' }, card({ owners: ['a'] }), 1),
+	);
+	assert.ok(!passes({ ...all, blocked: true }, card(), 1));
+	assert.ok(
+		passes({ ...all, outside: true }, card(), 1) &&
+			!passes({ ...all, outside: true }, card({ sprint: 1 }), 1),
+	);
+});
+
+test('labels keep their distance and their order, inside their room', () => {
+	fc.assert(
+		fc.property(fc.array(fc.integer({ min: -50, max: 250 }), { maxLength: 12 }), (wanted) => {
+			const placed = dodge(wanted, 14, 0, 200);
+			const order = wanted.map((_, i) => i).sort((a, b) => wanted[a]! - wanted[b]! || a - b);
+			for (const [n, i] of order.entries()) {
+				assert.ok(placed[i]! >= -1e-9 && placed[i]! <= 200 + 1e-9);
+				if (n) assert.ok(placed[i]! - placed[order[n - 1]!]! >= 14 - 1e-9);
+			}
+		}),
+	);
+});
+
+describe('what the flow page says', () => {
+	const figures = (vector: string, asOf: string) => {
+		const { board, events } = readVector(vector);
+		const at = parseInstant(asOf)!;
+		return flowFigures(board, events, at, board.zone.day(at) - 90, board.zone.day(at));
+	};
+	const large = figures('large', '2026-05-12T09:00:00Z');
+
+	test('agrees with the figures that it is made from', () => {
+		const { cycle } = large.report;
+		assert.equal(
+			flowSentence(large).finished,
+			`${cycle!.n} cards finished, ${Number((cycle!.n / 13).toFixed(1))} a week`,
+		);
+		assert.match(
+			cycleWords(large),
+			new RegExp(
+				`^Half of ${cycle!.n} cards took ${cycle!.p50} days or fewer, 85% took ${cycle!.p85} or fewer\\.$`,
+			),
+		);
+		assert.equal(flowSentence(large).steady, 'a steady process');
+		const old = large.report.ageing.filter((age) => age.ageDays > large.expectation!.days).length;
+		assert.match(ageingWords(large), new RegExp(`^${old} of ${large.report.ageing.length} in hand `));
+	});
+
+	test('says “steady” only when no week signals a change', () => {
+		const edge = figures('edge', '2026-05-25T09:00:00Z');
+		assert.ok(edge.report.xmr!.signals.length > 0);
+		assert.match(flowSentence(edge).steady, /^not steady: .+ that something changed$/);
+		assert.match(littlesWords(edge), /work piles up or grows old/);
+	});
+
+	test('says so when there is nothing to say', () => {
+		const { board } = readVector('small');
+		const nothing = flowFigures(board, [], 0, 0, 6);
+		assert.equal(cycleWords(nothing), 'No card was finished in this range.');
+		assert.equal(ageingWords(nothing), 'Nothing is in hand.');
+		assert.equal(littlesWords(nothing), 'No card was finished in this range.');
+		assert.equal(spentWords(nothing), 'No finished card has spent time here yet.');
+		assert.match(weeksWords(nothing), /six are needed/);
+	});
+
+	test('the past shape narrows with age, from everyone to nobody', () => {
+		for (const shape of large.shapes.filter((known) => known.length > 4)) {
+			const widths = Array.from({ length: 60 }, (_, age) => shareOlder(shape, age));
+			assert.ok(widths.every((width, i) => i === 0 || width <= widths[i - 1]!));
+			assert.deepEqual([widths[0], shareOlder(shape, shape.at(-1)!)], [1, 0]);
+			const [half, most] = shapeMarks(shape);
+			assert.ok(shareOlder(shape, half!.days) <= 0.5 && shareOlder(shape, most!.days) <= 0.15 + 1e-9);
+		}
+	});
+});

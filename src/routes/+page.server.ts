@@ -1,0 +1,4 @@
+import { whoAsks } from '$lib/server/answers';
+import { boardsOf } from '$lib/server/questions/board-head';
+
+export const load = async ({ locals }) => ({ title: 'Boards', boards: await boardsOf(whoAsks(locals)) });

@@ -1,0 +1,4 @@
+import { answers } from '$lib/server/answers';
+import { find } from '$lib/server/questions/find';
+
+export const GET = answers(({ url }, person) => find(person, url.searchParams.get('q') ?? ''));

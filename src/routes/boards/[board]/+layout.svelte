@@ -1,0 +1,92 @@
+<script lang="ts">
+	import { goto, invalidate } from '$app/navigation';
+	import { page } from '$app/state';
+	import { setContext, untrack } from 'svelte';
+	import { BoardState } from '$lib/ui/board/board-state.svelte';
+	import Bar from '$lib/ui/frame/Bar.svelte';
+	import Messages from '$lib/ui/frame/Messages.svelte';
+	import Ribbon from '$lib/ui/frame/Ribbon.svelte';
+	import { keys } from '$lib/ui/frame/keys.svelte';
+
+	let { data, children } = $props();
+	const board = new BoardState(() => void invalidate('harrow:board'));
+	setContext('board', board);
+	// Known before anything is drawn, on the server too; then whenever the answer is a new one.
+	untrack(() => board.know(data.head, data.now));
+	$effect.pre(() => board.know(data.head, data.now));
+	const id = $derived(data.head.id);
+	$effect(() => {
+		void id;
+		return untrack(() => board.listen());
+	});
+
+	// The ribbon follows what happens on the board, though not every single change of it.
+	const RIBBON_MS = 1500;
+	let seen = untrack(() => board.seq);
+	$effect(() => {
+		if (board.seq <= seen) return;
+		const timer = setTimeout(() => {
+			seen = board.seq;
+			void invalidate('harrow:ribbon');
+		}, RIBBON_MS);
+		return () => clearTimeout(timer);
+	});
+
+	const card = $derived(page.url.searchParams.get('card'));
+	const key = $derived(card && (/^\d+$/.test(card) ? `${data.head.key}-${card}` : card));
+
+	async function close() {
+		const url = new URL(page.url);
+		url.searchParams.delete('card');
+		await goto(url, { noScroll: true, keepFocus: true });
+		const number = key?.split('-')[1];
+		// Unless the person has gone on to something else meanwhile.
+		if (document.activeElement === document.body)
+			document.querySelector<HTMLElement>(`a[href*="card=${number}"]`)?.focus();
+	}
+</script>
+
+<div class="board-page">
+	<Bar person={data.person!} here={data.head} boards={data.head.boards} keysOn={keys.on} />
+	<Ribbon segments={data.ribbon.segments} slug={data.head.slug} unit={data.head.unit} today={data.today} />
+	<div class="beside">
+		<main class:open={key}>{@render children()}</main>
+		{#if key}
+			{#await import('$lib/ui/card/CardPanel.svelte') then { default: CardPanel }}
+				<CardPanel {board} cardKey={key} today={data.today} onclose={close} />
+			{/await}
+		{/if}
+	</div>
+</div>
+<Messages {board} />
+
+<style>
+	/* A board fills the window; its columns scroll, the page does not. */
+	:global(.whole:has(> .board-page)) {
+		height: 100dvh;
+		min-height: 420px;
+	}
+	.board-page {
+		display: flex;
+		flex-direction: column;
+		flex: 1;
+		min-height: 0;
+	}
+	.beside {
+		display: flex;
+		flex: 1;
+		min-height: 0;
+	}
+	main {
+		flex: 1;
+		min-width: 0;
+		min-height: 0;
+		display: flex;
+		flex-direction: column;
+	}
+	@media (max-width: 900px) {
+		main.open {
+			display: none;
+		}
+	}
+</style>

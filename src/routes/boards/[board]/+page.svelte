@@ -1,0 +1,83 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { getContext, untrack } from 'svelte';
+	import type { CardView } from '$core/board/view';
+	import { parseDay } from '$core/calendar/days';
+	import Board from '$lib/ui/board/Board.svelte';
+	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import { readFilter, writeFilter } from '$lib/ui/board/filter';
+	import FilterLine from '$lib/ui/board/FilterLine.svelte';
+	import { boardSentence } from '$lib/ui/board/sentence';
+	import Sentence from '$lib/ui/board/Sentence.svelte';
+	import { keys } from '$lib/ui/frame/keys.svelte';
+	import Places from '$lib/ui/frame/Places.svelte';
+
+	let { data } = $props();
+	const board = getContext<BoardState>('board');
+	untrack(() => board.load(data.board));
+	$effect.pre(() => {
+		const { board: cards } = data;
+		untrack(() => board.load(cards));
+	});
+
+	const today = $derived(parseDay(data.today)!);
+	const filter = $derived(readFilter(page.url.searchParams));
+	const sprint = $derived(board.head.sprints.find((known) => known.startedAt && !known.closedAt));
+	const sentence = $derived(
+		boardSentence({
+			columns: board.head.columns,
+			standing: new Map([...board.columns].map(([id, cards]) => [id, cards.length])),
+			cards: [...board.columns.values()].flat(),
+			expectation: board.expectation,
+			sprint,
+			unit: board.head.unit,
+			today,
+			timeZone: board.head.timeZone,
+		}),
+	);
+	let keysShown = $state(false);
+
+	const narrow = (next: typeof filter) =>
+		void goto(writeFilter(page.url, next), { replaceState: true, keepFocus: true, noScroll: true });
+	function open(card: Pick<CardView, 'number'>): string {
+		const url = new URL(page.url);
+		url.searchParams.set('card', String(card.number));
+		return url.pathname + url.search;
+	}
+
+	const KEYS: [string, string][] = [
+		['← → ↑ ↓', 'go from card to card'],
+		['Home End', 'first and last card of the column'],
+		['Enter', 'open the card'],
+		['Shift + ← → ↑ ↓', 'move the card'],
+		['N', 'add a card below'],
+		['T', 'change the title'],
+		['B', 'block or unblock'],
+		['O', 'owners'],
+		['S', 'size and what is left'],
+		['Ctrl Z', 'take back the last thing you did'],
+		['Space', 'find a card or do something'],
+		['?', 'these keys'],
+	];
+</script>
+
+<Places slug={board.head.slug} here="board">
+	<FilterLine {filter} people={board.head.people} onfilter={narrow} />
+</Places>
+<Sentence words={sentence} {open} {filter} onfilter={narrow} />
+<Board
+	{board}
+	{filter}
+	{today}
+	carried={data.ribbon.carried}
+	keysOn={keys.on}
+	{open}
+	onkeys={() => (keysShown = true)}
+/>
+
+{#if keysShown}
+	{#await import('$lib/ui/dialogs/KeysDialog.svelte') then { default: KeysDialog }}
+		<KeysDialog title="Keys on the board" keys={KEYS} bind:on={keys.on} onclose={() => (keysShown = false)} />
+	{/await}
+{/if}

@@ -1,0 +1,217 @@
+<script lang="ts">
+	import { goto, invalidate } from '$app/navigation';
+	import { page } from '$app/state';
+	import { getContext } from 'svelte';
+	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import { countScale } from '$lib/ui/chart/axes';
+	import Ageing from '$lib/ui/flow/Ageing.svelte';
+	import CumulativeFlow from '$lib/ui/flow/CumulativeFlow.svelte';
+	import CycleDots from '$lib/ui/flow/CycleDots.svelte';
+	import FinishedWeeks from '$lib/ui/flow/FinishedWeeks.svelte';
+	import Picked from '$lib/ui/flow/Picked.svelte';
+	import RangeBar from '$lib/ui/flow/RangeBar.svelte';
+	import { flowSentence, littlesWords } from '$lib/ui/flow/sentences';
+	import WhereDaysGo from '$lib/ui/flow/WhereDaysGo.svelte';
+	import Places from '$lib/ui/frame/Places.svelte';
+
+	let { data } = $props();
+	const board = getContext<BoardState>('board');
+	const flow = $derived(data.flow);
+	const says = $derived(flowSentence(flow));
+	const took = $derived(new Map(flow.finished.map((card) => [card.card, card.took])));
+
+	let width = $state(860);
+	let side = $state(340);
+	const DOTS = 210;
+	// One scale of days for the dots on the left and the ages on the right.
+	const y = $derived(
+		countScale(
+			Math.max(4, ...flow.finished.map((card) => card.took), ...flow.report.ageing.map((age) => age.ageDays)),
+			DOTS,
+		),
+	);
+	let picked = $state.raw<{ title: string; cards: string[] } | null>(null);
+	const pick = (title: string, cards: string[]) => (picked = { title, cards });
+
+	// Others' changes on the board move the figures: they are read again, though not for every single one.
+	const known = $derived(board.cards);
+	let first = true;
+	$effect(() => {
+		void known;
+		if (first) return void (first = false);
+		const timer = setTimeout(() => void invalidate('harrow:flow'), 800);
+		return () => clearTimeout(timer);
+	});
+
+	function range(change: Record<string, string>) {
+		const url = new URL(page.url);
+		for (const [name, value] of Object.entries(change)) if (value) url.searchParams.set(name, value);
+		void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
+	}
+	function open(key: string): string {
+		const url = new URL(page.url);
+		url.searchParams.set('card', key.slice(key.lastIndexOf('-') + 1));
+		return url.pathname + url.search;
+	}
+	const csv = (figures: string) =>
+		`/boards/${board.head.slug}/flow/figures?of=${figures}&from=${flow.from}&to=${flow.to}&days=${flow.days}`;
+</script>
+
+<Places slug={board.head.slug} here="flow">
+	<form class="range" onsubmit={(event) => event.preventDefault()} aria-label="Range of every chart">
+		<span
+			>from <input
+				type="date"
+				aria-label="From"
+				value={flow.from}
+				max={flow.to}
+				onchange={(event) => range({ from: event.currentTarget.value })}
+			/></span
+		>
+		<span
+			>to <input
+				type="date"
+				aria-label="To"
+				value={flow.to}
+				min={flow.from}
+				max={flow.today}
+				onchange={(event) => range({ to: event.currentTarget.value })}
+			/></span
+		>
+		<span
+			>in <select
+				aria-label="Days that count"
+				value={flow.days}
+				onchange={(event) => range({ days: event.currentTarget.value })}
+				><option value="calendar">calendar days</option><option value="working">working days</option></select
+			></span
+		>
+	</form>
+</Places>
+<div class="page">
+	<h1>
+		<b>{says.range}: {says.finished},</b>
+		{says.steady}. {says.balance}.
+		{#if says.waiting !== null}A card spends <span class="care"
+				>{Math.round(says.waiting * 100)}% of its time waiting or blocked</span
+			>{says.most ? `, most of it in ${says.most}` : ''}.{/if}
+	</h1>
+	<div class="charts">
+		<div class="left" bind:clientWidth={width}>
+			<div class="bar">
+				<RangeBar {flow} today={flow.today} onrange={(from, to) => range({ from, to })} />
+			</div>
+			{#if flow.finished.length || flow.report.ageing.length}
+				<CycleDots {flow} titles={flow.titles} {width} height={DOTS} {y} onpick={pick} />
+				<CumulativeFlow {flow} {width} onpick={pick} />
+				<FinishedWeeks {flow} {width} onpick={pick} />
+			{:else}
+				<p>
+					Nothing was in hand or finished in this range. Move a card into a work column and its figures begin
+					here.
+				</p>
+			{/if}
+		</div>
+		<div class="right" bind:clientWidth={side}>
+			{#if picked}<Picked
+					{...picked}
+					titles={flow.titles}
+					{took}
+					{open}
+					onclose={() => (picked = null)}
+				/>{/if}
+			<Ageing {flow} titles={flow.titles} width={side} height={DOTS} {y} onpick={pick} />
+			<WhereDaysGo {flow} onpick={pick} />
+			<p class="balance">
+				{#if flow.expectation}<b>{flow.expectation.percentile}% in {flow.expectation.days} days</b> is what
+					can be told to others, from {flow.expectation.n} cards of the last 90 days.{:else}Fewer than ten
+					cards were finished in 90 days: too few to promise anything by.{/if}
+				{littlesWords(flow)}
+			</p>
+			<p>
+				Figures as CSV: <a class="link" download href={csv('cards')}>cards</a> ·
+				<a class="link" download href={csv('days')}>days</a>
+				· <a class="link" download href={csv('weeks')}>weeks</a>
+			</p>
+		</div>
+	</div>
+</div>
+
+<style>
+	.page {
+		flex: 1;
+		min-height: 0;
+		overflow-y: auto;
+		padding: 0 20px 30px;
+	}
+	h1 {
+		font: 1rem/1.4 var(--text);
+		letter-spacing: 0;
+		padding: 9px 0 8px;
+	}
+	.charts {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 340px;
+		gap: 30px;
+	}
+	.left,
+	.right {
+		min-width: 0;
+	}
+	.bar {
+		margin: 0 112px 10px 38px;
+	}
+	.range {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 12px;
+		color: var(--soft);
+		font-size: 0.93rem;
+	}
+	.range input,
+	.range select {
+		font: inherit;
+		color: var(--moss);
+		background: transparent;
+		border: 0;
+		border-bottom: 1px solid var(--moss);
+		padding: 2px 0;
+		min-height: 26px;
+		border-radius: 0;
+		box-shadow: none;
+	}
+	.range select {
+		background-image: none;
+		field-sizing: content;
+	}
+	.range option {
+		color: var(--ink);
+		background: var(--sheet);
+	}
+	.balance {
+		margin: 14px 0 6px;
+	}
+	@media (max-width: 900px) {
+		.charts {
+			grid-template-columns: minmax(0, 1fr);
+			gap: 10px;
+		}
+		.right {
+			order: 2;
+		}
+	}
+	@media (max-width: 700px) {
+		.page {
+			padding: 0 14px 30px;
+		}
+		.bar {
+			margin: 0 0 10px;
+		}
+	}
+	@media (pointer: coarse) {
+		.range input,
+		.range select {
+			min-height: 44px;
+		}
+	}
+</style>

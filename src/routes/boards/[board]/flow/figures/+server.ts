@@ -1,0 +1,48 @@
+import { stringify } from 'csv-stringify/sync';
+import { answers } from '$lib/server/answers';
+import { Problem } from '$lib/server/problem';
+import { boardHead } from '$lib/server/questions/board-head';
+import { flowPage, type FlowPage } from '$lib/server/questions/flow';
+import type { RequestEvent } from './$types';
+
+/** The figures of the flow page as CSV: of its finished cards, its days, or its weeks. */
+export const GET = answers(async ({ params, url }: RequestEvent, person) => {
+	const asked = (name: string) => url.searchParams.get(name);
+	const of = asked('of') ?? 'cards';
+	const rows = FIGURES[of];
+	if (!rows) throw new Problem(422, 'invalid.of', 'There are figures of cards, days and weeks.', 'of');
+	const flow = await flowPage(await boardHead(person, params.board), {
+		from: asked('from'),
+		to: asked('to'),
+		days: asked('days'),
+	});
+	return new Response(stringify(rows(flow), { escape_formulas: true }), {
+		headers: {
+			'content-type': 'text/csv; charset=utf-8',
+			'content-disposition': `attachment; filename="${params.board}-${of}-${flow.from}-${flow.to}.csv"`,
+		},
+	});
+});
+
+const FIGURES: Record<string, (flow: FlowPage) => unknown[][]> = {
+	cards: (flow) => {
+		const inRange = new Set(flow.finished.map((card) => card.card));
+		const cards = flow.report.cards.filter((card) => inRange.has(card.card));
+		const { state: _state, ...fields } = cards[0] ?? { state: null };
+		return [
+			['title', ...Object.keys(fields)],
+			...cards.map(({ state: _, ...card }) => [flow.titles[card.card], ...Object.values(card)]),
+		];
+	},
+	days: (flow) => [
+		['day', 'finished', 'arrived', 'wip', ...flow.columns.map((column) => column.name)],
+		...flow.report.days.map((day) => [
+			day.day,
+			day.finished,
+			day.arrived,
+			day.wip,
+			...flow.columns.map((column) => day.columns[column.name]),
+		]),
+	],
+	weeks: (flow) => [['week', 'finished'], ...flow.report.weeks.map((week) => [week.week, week.finished])],
+};

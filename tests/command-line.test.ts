@@ -1,0 +1,117 @@
+import assert from 'node:assert/strict';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { after, describe, test } from 'node:test';
+import { fileURLToPath } from 'node:url';
+import { readBoardFile } from '../src/core/exchange/board-file.ts';
+import { readHistory } from '../src/core/exchange/history-file.ts';
+import { report } from '../src/core/flow/report.ts';
+import { agree, VECTORS } from '../src/core/testing/vectors.ts';
+import { parseDay } from '../src/core/calendar/days.ts';
+import { boardByKey } from '../src/lib/server/questions/board-head.ts';
+import { flowPage } from '../src/lib/server/questions/flow.ts';
+import { now } from '../src/lib/server/time.ts';
+import { useDatabase } from './support/database.ts';
+
+await useDatabase('demo');
+const folder = mkdtempSync(join(tmpdir(), 'harrow-'));
+after(() => rmSync(folder, { recursive: true }));
+const root = fileURLToPath(new URL('..', import.meta.url));
+
+function harrow(...args: string[]) {
+	const { status, stdout, stderr } = spawnSync('npm', ['run', '--silent', 'harrow', '--', ...args], {
+		cwd: root,
+		encoding: 'utf8',
+		maxBuffer: 1e9,
+		env: process.env,
+	});
+	return { status, stdout, stderr: stderr.replace(/^npm warn.*\n/gm, '') };
+}
+const vector = (name: string) => [
+	'--board',
+	`src/core/testing/vectors/${name}/board.json`,
+	'--history',
+	`src/core/testing/vectors/${name}/history.csv`,
+];
+
+describe('measure', () => {
+	const [name, asOf, from, to] = VECTORS.at(-1)!;
+	test('prints the report of a history over a range', () => {
+		const { status, stdout } = harrow(
+			'measure',
+			...vector(name),
+			'--as-of',
+			asOf,
+			'--from',
+			from!,
+			'--to',
+			to!,
+		);
+		assert.equal(status, 0);
+		const expected = JSON.parse(readFileSync(`${root}/src/core/testing/vectors/${name}/report.json`, 'utf8'));
+		const actual = JSON.parse(stdout);
+		assert.deepEqual(Object.keys(actual), Object.keys(expected));
+		for (const part of ['cards', 'days', 'cycle', 'ageing', 'weeks', 'xmr', 'littlesLaw'])
+			agree(actual[part], expected[part], part);
+	});
+
+	test('names every line that cannot be read, and measures nothing', () => {
+		const { status, stdout, stderr } = harrow('measure', ...vector('bad'), '--as-of', '2026-05-25T09:00:00Z');
+		assert.deepEqual([status, stdout], [2, '']);
+		assert.deepEqual(
+			stderr.match(/^line \d+: \S/gm)?.map((line) => parseInt(line.slice(5))),
+			[3, 4, 5, 6, 7, 8, 9, 10],
+		);
+	});
+
+	test('says in words what is wrong with a call', () => {
+		for (const [args, words] of [
+			[['measure'], /Give --board, --history, --as-of/],
+			[['measure', ...vector('small'), '--as-of', 'now'], /--as-of "now" is not an instant/],
+			[
+				['measure', ...vector('small'), '--as-of', '2026-05-25T09:00Z', '--from', 'May'],
+				/--from "May" is not a day/,
+			],
+			[['measure', ...vector('nowhere'), '--as-of', '2026-05-25T09:00Z'], /cannot be opened/],
+			[['measure', '--frm', 'x'], /Unknown option '--frm'/],
+			[['dance'], /There is no command "dance"/],
+			[['export', '--board', 'NONE'], /There is no board with the key "NONE"/],
+		] as const) {
+			const { status, stderr } = harrow(...args);
+			assert.equal(status, 2);
+			assert.match(stderr, words);
+		}
+	});
+});
+
+describe('export', () => {
+	for (const key of ['TIDE', 'BUOY', 'SHORE'])
+		test(`the files of ${key} measure to every figure of its flow page`, async () => {
+			const { status, stdout } = harrow('export', '--board', key, '--out', folder);
+			assert.equal(status, 0);
+			const [boardPath, historyPath] = stdout.trim().split('\n');
+			const board = readBoardFile(readFileSync(boardPath!, 'utf8'));
+			assert.ok(board.ok);
+			const history = readHistory(readFileSync(historyPath!, 'utf8'), board.value);
+			assert.ok(history.ok);
+			const head = (await boardByKey(key))!;
+			for (const range of [
+				{ from: null, to: null },
+				{ from: '2026-07-01', to: '2026-09-20' },
+			]) {
+				const page = await flowPage(head, { ...range, days: null });
+				const measured = report(
+					board.value,
+					history.events,
+					now().getTime(),
+					parseDay(page.from)!,
+					parseDay(page.to)!,
+				);
+				assert.deepEqual(page.report, measured);
+				assert.ok(measured.cycle!.n > 5);
+				assert.equal(page.finished.length, measured.cycle!.n);
+			}
+		});
+});

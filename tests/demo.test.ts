@@ -1,0 +1,111 @@
+import assert from 'node:assert/strict';
+import { describe, test } from 'node:test';
+import { dayText, weekday } from '../src/core/calendar/days.ts';
+import { DAY_MS, zoneOf } from '../src/core/calendar/zone.ts';
+import { sprintAccounts } from '../src/core/sprint/ledger.ts';
+import type { HistoryEvent } from '../src/core/flow/history.ts';
+import { boardByKey } from '../src/lib/server/questions/board-head.ts';
+import { boardFile, boardHistory } from '../src/lib/server/questions/history.ts';
+import { now } from '../src/lib/server/time.ts';
+import { BOARDS } from '../demo/boards.ts';
+import { PEOPLE } from '../demo/people.ts';
+import { simulate } from '../demo/simulate.ts';
+import { useDatabase } from './support/database.ts';
+
+const db = await useDatabase('demo');
+const zone = zoneOf('Europe/Dublin');
+
+describe('whatever the day it is begun on', () => {
+	for (let ahead = 0; ahead < 7; ahead++) {
+		const at = Date.parse('2026-11-23T14:20:00Z') + ahead * DAY_MS;
+		test(`on a ${['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'][weekday(zone.day(at))]}`, () => {
+			for (const board of BOARDS) {
+				const { events, sprints } = simulate(board, PEOPLE, zone, at);
+				assert.ok(events.length > 1000, `${board.key}: ${events.length} events`);
+				assert.ok(
+					events.every((event) => event.at <= at),
+					'nothing has happened in the future',
+				);
+				assert.deepEqual(simulate(board, PEOPLE, zone, at).events, events, 'never random');
+				if (!board.sprintDays) continue;
+				const running = sprints.filter((sprint) => sprint.startedAt !== null && sprint.closedAt === null);
+				assert.equal(running.length, 1, `${board.key} has one running sprint`);
+				const [{ starts, ends }] = running as [(typeof running)[number]];
+				const through = (zone.day(at) - starts) / (ends - starts + 1);
+				assert.ok(
+					through > 0.2 && through < 0.9,
+					`${board.key} is ${through} through ${dayText(starts)} to ${dayText(ends)}`,
+				);
+				assert.ok(sprints.filter((sprint) => sprint.closedAt !== null).length >= 11);
+			}
+		});
+	}
+});
+
+describe('what it holds', () => {
+	test('at least 250 different cards with words of their own', async () => {
+		const { rows } = await db.query(`select title, description from card where title not like '%, the rest'`);
+		assert.ok(new Set(rows.map((row) => row.title)).size >= 250);
+		assert.ok(new Set(rows.map((row) => row.description)).size >= 250);
+		assert.ok(rows.every((row) => row.description.length > 30));
+	});
+
+	test('nine people and more, on three boards, with reasons for what is blocked', async () => {
+		const { rows } =
+			await db.query(`select (select count(*) from person) as people, (select count(*) from board) as boards,
+			(select count(distinct reason) from blockage) as reasons, (select count(*) from card where blocked_since is not null) as blocked`);
+		assert.ok(Number(rows[0].people) >= 9);
+		assert.equal(Number(rows[0].boards), 3);
+		assert.ok(Number(rows[0].reasons) >= 8);
+		assert.ok(Number(rows[0].blocked) >= 1);
+	});
+
+	test('what the tables say of every card is what its history says', async () => {
+		for (const { key } of BOARDS) {
+			const head = (await boardByKey(key))!;
+			const { cards } = sprintAccounts(boardFile(head), await boardHistory(head), now().getTime());
+			const { rows } = await db.query(`select number, size, "left", clock from card where board_id = $1`, [
+				head.id,
+			]);
+			assert.equal(rows.length, cards.size);
+			for (const row of rows)
+				assert.equal(Number(row.left), row.clock === 'done' ? 0 : cards.get(`${key}-${row.number}`)!.left);
+		}
+	});
+
+	test('sprints carry work over, and both sides of every ledger agree', async () => {
+		const head = (await boardByKey('TIDE'))!;
+		const { ledgers } = sprintAccounts(boardFile(head), await boardHistory(head), now().getTime());
+		for (const l of ledgers)
+			assert.equal(
+				l.committed + l.added + l.resized,
+				l.burned + l.splitOff + l.removed + l.carried + l.returned + l.dropped + l.open,
+			);
+		const shares = ledgers
+			.slice(0, -1)
+			.map((l) => (l.carried + l.splitOff) / (l.committed + l.added))
+			.sort((a, b) => a - b);
+		const median = shares[Math.floor(shares.length / 2)]!;
+		assert.ok(median > 0.1 && median < 0.35, `${median} carried in the median sprint`);
+	});
+
+	test('the history holds sprints as events, in the words of the history file', async () => {
+		const head = (await boardByKey('TIDE'))!;
+		const kinds = new Set((await boardHistory(head)).map((event: HistoryEvent) => event.event));
+		for (const kind of [
+			'created',
+			'sized',
+			'sprint',
+			'column',
+			'worked',
+			'left',
+			'split',
+			'blocked',
+			'unblocked',
+			'owner',
+			'class',
+			'label',
+		] as const)
+			assert.ok(kinds.has(kind), kind);
+	});
+});

@@ -1,0 +1,151 @@
+import assert from 'node:assert/strict';
+import { randomUUID } from 'node:crypto';
+import { test } from 'node:test';
+import { useDatabase } from './support/database.ts';
+import { signIn, startServer } from './support/server.ts';
+
+const db = await useDatabase('demo');
+// Two processes against one database: what is done through one is told by the other.
+const [one, two] = await Promise.all([startServer(), startServer()]);
+const [here, there] = await Promise.all([signIn(one.url, 'Ines Okoro'), signIn(two.url, 'Bram Tolver')]);
+const board = await (await fetch(`${one.url}/api/boards/tidewatch`, { headers: { cookie: here } })).json();
+const ready = board.columns[0].id as string;
+
+interface Change {
+	seq: number;
+	cards: { id: string; title: string; version: number }[];
+	board: boolean;
+}
+
+/** Reads the stream of a board until a change satisfies. */
+async function listen(url: string, cookie: string, headers: Record<string, string> = {}, query = '') {
+	const ended = new AbortController();
+	const response = await fetch(`${url}/api/boards/tidewatch/live${query}`, {
+		headers: { cookie, ...headers },
+		signal: ended.signal,
+	});
+	assert.equal(response.headers.get('content-type'), 'text/event-stream');
+	const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+	let text = '';
+	return {
+		async until(satisfies: (change: Change) => boolean): Promise<Change> {
+			for (;;) {
+				const end = text.indexOf('\n\n');
+				if (end < 0) {
+					const { value, done } = await reader.read();
+					if (done) throw new Error('The stream ended.');
+					text += value;
+					continue;
+				}
+				const data = /^data: (.*)$/m.exec(text.slice(0, end))?.[1];
+				text = text.slice(end + 2);
+				if (data && satisfies(JSON.parse(data))) return JSON.parse(data);
+			}
+		},
+		stop: () => ended.abort(),
+	};
+}
+
+async function add(url: string, cookie: string, title: string): Promise<{ seq: number; card: string }> {
+	const response = await fetch(`${url}/api/commands`, {
+		method: 'POST',
+		headers: { cookie, origin: url, 'content-type': 'application/json' },
+		body: JSON.stringify({
+			id: randomUUID(),
+			command: 'AddCard',
+			input: { board: board.id, column: ready, title },
+		}),
+	});
+	const answer = await response.json();
+	return { seq: answer.seq, card: answer.result.card };
+}
+
+test('a change through one process is told by the other within a second', async () => {
+	const stream = await listen(two.url, there);
+	await add(one.url, here, 'The first one, which warms both');
+	await stream.until((change) =>
+		change.cards.some((card) => card.title === 'The first one, which warms both'),
+	);
+	const told = stream.until((change) => change.cards.some((card) => card.title === 'Across'));
+	const began = performance.now();
+	await add(one.url, here, 'Across');
+	await told;
+	assert.ok(performance.now() - began < 1000);
+	stream.stop();
+});
+
+test('a page that was away is told all that it missed, by the number it last saw, through any process', async () => {
+	const stream = await listen(two.url, there);
+	const { seq } = await stream.until(() => true);
+	stream.stop();
+	const missed = [];
+	for (let i = 0; i < 5; i++)
+		missed.push(await add(i % 2 ? one.url : two.url, i % 2 ? here : there, `Missed ${i}`));
+	for (const [url, cookie] of [
+		[one.url, here],
+		[two.url, there],
+	] as const) {
+		const back = await listen(url, cookie, { 'last-event-id': String(seq) });
+		const change = await back.until(() => true);
+		assert.deepEqual(change.cards.map((card) => card.title).sort(), [
+			'Missed 0',
+			'Missed 1',
+			'Missed 2',
+			'Missed 3',
+			'Missed 4',
+		]);
+		assert.equal(change.seq, missed.at(-1)!.seq);
+		back.stop();
+	}
+});
+
+test('a number that no event has is taken for the present', async () => {
+	for (const since of ['-5', 'x', '999999999', '1e400']) {
+		const stream = await listen(one.url, here, {}, `?since=${since}`);
+		assert.deepEqual((await stream.until(() => true)).cards, [], since);
+		stream.stop();
+	}
+});
+
+test('when the listening connection is lost it is made again, and nothing is missed', async () => {
+	const stream = await listen(one.url, here);
+	await stream.until(() => true);
+	const { rows } = await db.query(
+		`select pg_terminate_backend(pid) from pg_stat_activity where query = 'listen harrow' and datname = current_database()`,
+	);
+	assert.ok(rows.length >= 1);
+	const told = stream.until((change) => change.cards.some((card) => card.title === 'After the cut'));
+	await add(two.url, there, 'After the cut');
+	await told;
+	stream.stop();
+});
+
+test('a stream ends with the session it belongs to, and with the right to see the board', async () => {
+	const quick = await startServer({ HARROW_HEARTBEAT_MS: '50' });
+	const signedOut = await signIn(quick.url, 'Sam Pike');
+	const stream = await listen(quick.url, signedOut);
+	await stream.until(() => true);
+	await fetch(`${quick.url}/sign-out`, {
+		method: 'POST',
+		redirect: 'manual',
+		headers: { cookie: signedOut, origin: quick.url },
+	});
+	await assert.rejects(
+		stream.until(() => false),
+		/The stream ended/,
+	);
+
+	const removed = await signIn(quick.url, 'Leila Farrow');
+	const other = await listen(quick.url, removed);
+	await other.until(() => true);
+	await db.query(
+		`delete from working_week where person_id = (select id from person where name = 'Leila Farrow')`,
+	);
+	await db.query(
+		`delete from membership where person_id = (select id from person where name = 'Leila Farrow')`,
+	);
+	await assert.rejects(
+		other.until(() => false),
+		/The stream ended/,
+	);
+});

@@ -1,0 +1,171 @@
+import assert from 'node:assert/strict';
+import { after } from 'node:test';
+import { AxeBuilder } from '@axe-core/playwright';
+import { chromium, type BrowserContext, type Page } from 'playwright-core';
+
+/** Debian's Chromium, without a monitor; closed after the tests. */
+const browser = await chromium.launch({
+	executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+	args: [
+		'--no-sandbox',
+		'--disable-gpu',
+		'--disable-quic',
+		'--no-first-run',
+		'--disable-background-networking',
+		'--disable-component-update',
+		'--disable-sync',
+	],
+});
+after(() => browser.close());
+
+export interface Visit {
+	page: Page;
+	context: BrowserContext;
+	/** Fails when the page has said anything on its console that it should not, but for what is expected. */
+	quiet(expected?: RegExp): void;
+}
+
+/** Opens a page as someone of the demo, in a window of their own. */
+export async function visit(
+	url: string,
+	person: string,
+	path: string,
+	options: { width?: number; height?: number; dark?: boolean; touch?: boolean } = {},
+): Promise<Visit> {
+	const context = await browser.newContext({
+		baseURL: url,
+		locale: 'en-GB',
+		viewport: { width: options.width ?? 1280, height: options.height ?? 800 },
+		colorScheme: options.dark ? 'dark' : 'light',
+		hasTouch: options.touch ?? false,
+		isMobile: options.touch ?? false,
+		reducedMotion: 'reduce',
+	});
+	context.setDefaultTimeout(10_000);
+	// The compiler of the tests names functions with a helper that pages do not have.
+	await context.addInitScript('globalThis.__name = (named) => named');
+	const page = await context.newPage();
+	const said: string[] = [];
+	page.on('console', (message) => ['error', 'warning'].includes(message.type()) && said.push(message.text()));
+	page.on('pageerror', (error) => said.push(error.message));
+	await page.goto(`/sign-in?next=${encodeURIComponent(path)}`);
+	await page.getByRole('button', { name: person }).click();
+	await page.waitForURL((at) => !at.pathname.startsWith('/sign-in'));
+	await awake(page);
+	return {
+		page,
+		context,
+		quiet: (expected) =>
+			assert.deepEqual(
+				said.filter((text) => !expected?.test(text)),
+				[],
+			),
+	};
+}
+
+/** Waits until the page answers to clicks and keys. */
+export async function awake(page: Page): Promise<void> {
+	await page.waitForLoadState('load');
+	await page.waitForFunction(() => document.documentElement.dataset.awake === 'yes');
+}
+
+/** Fails on anything that axe finds wrong: names, roles, contrast. */
+export async function accessible(page: Page): Promise<void> {
+	const { violations } = await new AxeBuilder({ page })
+		.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+		.analyze();
+	const found = violations.map(
+		({ id, nodes }) =>
+			`${id}: ${nodes
+				.map((node) => `${node.target.join(' ')} ${node.any[0]?.message ?? node.failureSummary}`)
+				.slice(0, 4)
+				.join(' | ')}`,
+	);
+	assert.deepEqual(found, []);
+}
+
+/** Fails when texts lie on one another, stick out of what holds them, or the page scrolls sideways. */
+export async function tidy(page: Page): Promise<void> {
+	const found = await page.evaluate(() => {
+		const wrong: string[] = [];
+		const shown = (element: Element) => {
+			if (
+				element.closest(
+					'.sr-only, #svelte-announcer, [hidden], [aria-hidden="true"], details:not([open]) > :not(summary)',
+				)
+			)
+				return false;
+			return element.checkVisibility({ checkOpacity: true, checkVisibilityCSS: true });
+		};
+		/** The part of a box that its scrolling and clipping ancestors let be seen. */
+		const seen = (element: Element, box: DOMRect): DOMRect | null => {
+			let [left, top, right, bottom] = [
+				Math.max(0, box.left),
+				Math.max(0, box.top),
+				Math.min(innerWidth, box.right),
+				Math.min(innerHeight, box.bottom),
+			];
+			for (let up = element.parentElement; up; up = up.parentElement) {
+				if (getComputedStyle(up).overflow === 'visible' || up instanceof SVGElement) continue;
+				const edge = up.getBoundingClientRect();
+				[left, top, right, bottom] = [
+					Math.max(left, edge.left),
+					Math.max(top, edge.top),
+					Math.min(right, edge.right),
+					Math.min(bottom, edge.bottom),
+				];
+			}
+			return right - left > 1 && bottom - top > 1 ? new DOMRect(left, top, right - left, bottom - top) : null;
+		};
+		const texts: { text: string; box: DOMRect; element: Element }[] = [];
+		const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+		while (walker.nextNode()) {
+			const element = walker.currentNode.parentElement!;
+			const text = walker.currentNode.textContent!.trim();
+			if (
+				!text ||
+				['SCRIPT', 'STYLE', 'TITLE', 'OPTION', 'NOSCRIPT'].includes(element.tagName.toUpperCase()) ||
+				!shown(element)
+			)
+				continue;
+			const range = document.createRange();
+			range.selectNodeContents(walker.currentNode);
+			for (const line of range.getClientRects()) {
+				const box = seen(element, line);
+				if (box) texts.push({ text: text.slice(0, 30), box, element });
+			}
+		}
+		for (const [i, a] of texts.entries())
+			for (const b of texts.slice(i + 1)) {
+				const wide = Math.min(a.box.right, b.box.right) - Math.max(a.box.left, b.box.left);
+				const high = Math.min(a.box.bottom, b.box.bottom) - Math.max(a.box.top, b.box.top);
+				// Lines of text may touch; they may not cover each other.
+				if (wide > 2 && high > 5 && !a.element.contains(b.element) && !b.element.contains(a.element))
+					wrong.push(`“${a.text}” lies on “${b.text}”`);
+			}
+		for (const element of document.querySelectorAll(
+			'button, a, h1, h2, h3, label, dt, dd, th, td, p, small',
+		)) {
+			if (
+				!shown(element) ||
+				getComputedStyle(element).overflow === 'visible' ||
+				getComputedStyle(element).textOverflow === 'ellipsis'
+			)
+				continue;
+			if (element.scrollWidth > element.clientWidth + 1)
+				wrong.push(`“${element.textContent!.trim().slice(0, 30)}” is clipped`);
+		}
+		for (const element of document.querySelectorAll('body *'))
+			if (
+				shown(element) &&
+				element.childNodes.length &&
+				[...element.childNodes].some((node) => node.nodeType === 3 && node.textContent!.trim()) &&
+				parseFloat(getComputedStyle(element).fontSize) < 12
+			)
+				wrong.push(`“${element.textContent!.trim().slice(0, 30)}” is smaller than 12 px`);
+		if (document.documentElement.scrollWidth > innerWidth)
+			wrong.push(`the page is ${document.documentElement.scrollWidth} px wide in a window of ${innerWidth}`);
+		return [...new Set(wrong)].slice(0, 12);
+	});
+	assert.deepEqual(found, []);
+}

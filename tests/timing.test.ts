@@ -1,0 +1,207 @@
+import assert from 'node:assert/strict';
+import { gzipSync } from 'node:zlib';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { after, test } from 'node:test';
+import { fileURLToPath } from 'node:url';
+import { instantText } from '../src/core/exchange/instant.ts';
+import { accessible, visit } from './support/browser.ts';
+import { useDatabase } from './support/database.ts';
+import { largeBoard } from './support/large-board.ts';
+import { signIn, startServer } from './support/server.ts';
+
+const db = await useDatabase('demo');
+const slug = await largeBoard(db);
+const server = await startServer({ HARROW_LOG: 'warn' });
+
+test('a board with 2,000 open cards draws only what is seen, and keys, focus and counts stay right', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `/boards/${slug}`);
+	const ready = page.getByRole('region', { name: 'Ready', exact: true });
+	const drawn = () => page.locator('li[data-card]').count();
+	await ready.getByText('1500 wait').waitFor();
+	assert.ok((await drawn()) < 150, `${await drawn()} of 2,000 are drawn`);
+	await accessible(page);
+
+	const focused = () =>
+		page.evaluate(() => document.activeElement!.closest('li')!.getAttribute('aria-posinset'));
+	await ready.locator('li[data-card] a').first().focus();
+	assert.equal(await focused(), '1');
+	assert.equal(await ready.locator('li[data-card]').first().getAttribute('aria-setsize'), '1500');
+	for (let i = 0; i < 25; i++) await page.keyboard.press('ArrowDown');
+	await page.waitForFunction(
+		() => document.activeElement?.closest('li')?.getAttribute('aria-posinset') === '26',
+	);
+	await page.keyboard.press('End');
+	await page.waitForFunction(
+		() => document.activeElement?.closest('li')?.getAttribute('aria-posinset') === '1500',
+	);
+	assert.ok((await drawn()) < 200);
+	await page.keyboard.press('Shift+ArrowUp');
+	await page.getByRole('status').filter({ hasText: 'position 1499; 1500 cards there' }).first().waitFor();
+	await page.waitForFunction(
+		() => document.activeElement?.closest('li')?.getAttribute('aria-posinset') === '1499',
+	);
+	await page.keyboard.press('Home');
+	await page.waitForFunction(
+		() => document.activeElement?.closest('li')?.getAttribute('aria-posinset') === '1',
+	);
+	quiet();
+	await context.close();
+});
+
+test('dragging on it, 95 of 100 frames come within 33 ms, and a move is shown in the next frame', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `/boards/${slug}`);
+	const card = page.getByRole('region', { name: 'Ready', exact: true }).locator('li[data-card]').nth(3);
+	const from = (await card.boundingBox())!;
+	const to = (await page.getByRole('region', { name: 'Making', exact: true }).boundingBox())!;
+	await page.mouse.move(from.x + 30, from.y + 20);
+	await page.mouse.down();
+	await page.mouse.move(from.x + 60, from.y + 40, { steps: 4 });
+	const p95s: number[] = [];
+	for (let round = 0; round < 3; round++) {
+		await page.evaluate(() => {
+			const frames: number[] = [];
+			let last = performance.now();
+			const count = (now: number) => {
+				frames.push(now - last);
+				last = now;
+				if ((window as unknown as { counting: boolean }).counting) requestAnimationFrame(count);
+			};
+			Object.assign(window, { counting: true, frames });
+			requestAnimationFrame(count);
+		});
+		for (let i = 0; i < 60; i++) {
+			const part = i / 60;
+			await page.mouse.move(
+				from.x + (to.x - from.x) * part + 120 * Math.sin(part * 9),
+				from.y + 250 * Math.abs(Math.sin(part * 7)),
+			);
+		}
+		const frames = await page.evaluate(() => {
+			Object.assign(window, { counting: false });
+			return (window as unknown as { frames: number[] }).frames.slice(1).sort((a, b) => a - b);
+		});
+		assert.ok(frames.length > 20, `${frames.length} frames`);
+		p95s.push(frames[Math.ceil(frames.length * 0.95) - 1]!);
+	}
+	const p95 = p95s.sort((a, b) => a - b)[1]!;
+	assert.ok(p95 < 33, `95 of 100 frames came within ${p95} ms in the middle one of three drags`);
+	await page.mouse.move(to.x + 100, to.y + 200, { steps: 3 });
+	await page.mouse.up();
+	await page.getByRole('region', { name: 'Making', exact: true }).getByText('301 in hand').waitFor();
+	quiet();
+	await context.close();
+});
+
+test('a move is on the screen in the next frame and confirmed in under 100 ms, on the board of the demo', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', '/boards/tidewatch');
+	const cards = page.getByRole('region', { name: 'Lined up', exact: true }).locator('li[data-card] a');
+	const confirmed: number[] = [];
+	for (let i = 0; i < 8; i++) {
+		await cards.nth(i % 2).focus();
+		const number = Number(/^\d+/.exec((await cards.nth(i % 2).innerText()).trim())![0]);
+		const answered = page.waitForResponse('**/api/commands');
+		const frames = await page.evaluate(
+			([id, down]) =>
+				new Promise<number>((resolve) => {
+					const place = () =>
+						[...document.querySelectorAll('li[data-card]')]
+							.find((li) => li.textContent!.trim().startsWith(String(id)))!
+							.getAttribute('aria-posinset');
+					const before = place();
+					let waited = 0;
+					const look = () => {
+						waited++;
+						if (place() !== before || waited > 20) resolve(waited);
+						else requestAnimationFrame(look);
+					};
+					document.activeElement!.dispatchEvent(
+						new KeyboardEvent('keydown', {
+							key: down ? 'ArrowDown' : 'ArrowUp',
+							shiftKey: true,
+							bubbles: true,
+							cancelable: true,
+						}),
+					);
+					requestAnimationFrame(look);
+				}),
+			[number, i % 2 === 0] as const,
+		);
+		assert.ok(frames <= 2, `shown after ${frames} frames`);
+		const response = await answered;
+		await response.finished();
+		confirmed.push(response.request().timing().responseEnd);
+	}
+	const median = confirmed.sort((a, b) => a - b)[4]!;
+	assert.ok(median < 100, `confirmed in ${median} ms`);
+	quiet();
+	await context.close();
+});
+
+test('the first load of the board ships less than 150 kB of compressed script', async () => {
+	const { page, context } = await visit(server.url, 'Ines Okoro', '/boards/tidewatch');
+	await context.close();
+	const again = await visit(server.url, 'Ines Okoro', '/');
+	let bytes = 0;
+	const waiting: Promise<void>[] = [];
+	again.page.on('response', (response) => {
+		if (!/\.js$/.test(new URL(response.url()).pathname)) return;
+		waiting.push(response.body().then((body) => void (bytes += gzipSync(body, { level: 6 }).length)));
+	});
+	await again.context.clearCookies({ name: 'none' });
+	await (
+		await again.context.newCDPSession(again.page)
+	).send('Network.setCacheDisabled', { cacheDisabled: true });
+	await again.page.goto('/boards/tidewatch');
+	await again.page.waitForFunction(() => document.documentElement.dataset.awake === 'yes');
+	await again.page.waitForLoadState('networkidle', { timeout: 4000 }).catch(() => undefined);
+	await Promise.all(waiting);
+	assert.ok(bytes > 20_000 && bytes < 150_000, `${Math.round(bytes / 1000)} kB`);
+	void page;
+	await again.context.close();
+});
+
+test('the server answers for the board of the demo in under 50 ms when warm', async () => {
+	const cookie = await signIn(server.url, 'Ines Okoro');
+	const took: number[] = [];
+	for (let i = 0; i < 25; i++) {
+		const began = performance.now();
+		await (await fetch(`${server.url}/boards/tidewatch`, { headers: { cookie } })).text();
+		took.push(performance.now() - began);
+	}
+	const median = took.slice(5).sort((a, b) => a - b)[10]!;
+	assert.ok(median < 50, `${median} ms`);
+});
+
+test('a history of 100,000 events is measured in under 5 seconds and 300 MB', () => {
+	const columns = ['Ready', 'Making', 'Check', 'Done'];
+	const lines = ['card,at,event,value'];
+	for (let card = 0; lines.length <= 100_000; card++)
+		for (let step = 0; step < 8; step++) {
+			const at = instantText(
+				Date.UTC(2025, 0, 1) + card * 2_000_000 + ((card * 7 + step * 13) % 40) * 3_600_000 * step,
+			);
+			lines.push(
+				`C-${card},${at},${step ? `column,${columns[(step * 5 + card) % 4]}` : `created,Card ${card}`}`,
+			);
+		}
+	const folder = mkdtempSync(join(tmpdir(), 'harrow-'));
+	after(() => rmSync(folder, { recursive: true }));
+	writeFileSync(join(folder, 'large.csv'), lines.join('\n'));
+	const measure = `
+		import { measure } from './src/cli/measure.ts';
+		const began = performance.now();
+		const code = measure(['--board', 'src/core/testing/vectors/small/board.json', '--history', ${JSON.stringify(join(folder, 'large.csv'))}, '--as-of', '2026-05-01T00:00Z']);
+		process.stderr.write(JSON.stringify({ code, seconds: (performance.now() - began) / 1000, megabytes: process.resourceUsage().maxRSS / 1024 }));`;
+	const { stderr } = spawnSync(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', measure], {
+		cwd: fileURLToPath(new URL('..', import.meta.url)),
+		encoding: 'utf8',
+		maxBuffer: 1e9,
+	});
+	const { code, seconds, megabytes } = JSON.parse(stderr.slice(stderr.lastIndexOf('{')));
+	assert.equal(code, 0);
+	assert.ok(seconds < 5, `${seconds} s`);
+	assert.ok(megabytes < 300, `${megabytes} MB`);
+});
