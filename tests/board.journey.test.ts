@@ -260,8 +260,10 @@ describe('a lead works the board', () => {
 		await page.keyboard.type('mast sleep');
 		await page.getByRole('option', { name: /Mast sleep, part two/ }).waitFor();
 		await page.keyboard.press('Enter');
-		await page.getByRole('complementary', { name: /^Card TIDE-/ }).waitFor();
+		const panel = page.getByRole('complementary', { name: /^Card TIDE-/ });
+		await panel.waitFor();
 		await page.keyboard.press('Escape');
+		await panel.waitFor({ state: 'detached' });
 		await page.keyboard.press(' ');
 		await page.keyboard.type('flow');
 		await page.getByRole('option', { name: 'Go to flow' }).click();

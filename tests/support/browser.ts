@@ -41,7 +41,7 @@ export async function visit(
 		isMobile: options.touch ?? false,
 		reducedMotion: 'reduce',
 	});
-	context.setDefaultTimeout(10_000);
+	context.setDefaultTimeout(20_000);
 	// The compiler of the tests names functions with a helper that pages do not have.
 	await context.addInitScript('globalThis.__name = (named) => named');
 	const page = await context.newPage();

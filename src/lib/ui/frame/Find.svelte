@@ -27,7 +27,11 @@
 		{ words: 'See all boards', to: '/' },
 		{ words: 'Make a token', to: '/you' },
 	]);
+	// Places come first: they are known at once, so cards that are found later never move them from under a pointer.
 	const results = $derived([
+		...places
+			.filter((place) => place.words.toLowerCase().includes(text.trim().toLowerCase()))
+			.map((place) => ({ id: place.to, key: '', place: '', ...place })),
 		...cards.map((card) => ({
 			id: card.key,
 			key: card.key,
@@ -35,9 +39,6 @@
 			place: card.place,
 			to: `/boards/${card.board}?card=${card.key}`,
 		})),
-		...places
-			.filter((place) => place.words.toLowerCase().includes(text.trim().toLowerCase()))
-			.map((place) => ({ id: place.to, key: '', place: '', ...place })),
 	]);
 
 	let asked = 0;
