@@ -54,13 +54,16 @@ export class BoardState {
 	}
 
 	/** Takes over the cards that the server answered for the page. */
-	load(board: BoardCards): void {
-		this.expectation = board.expectation;
-		this.doneSince = board.doneSince;
-		if (board.seq < this.seq) return;
-		this.seq = board.seq;
-		this.truth = new Map(board.cards.map((card) => [card.id, card]));
-		const shown = new Map(this.truth);
+	load(page: { seq: number; cards: CardView[] } & Partial<Pick<BoardCards, 'expectation' | 'doneSince'>>): void {
+		if (page.expectation !== undefined) this.expectation = page.expectation;
+		if (page.doneSince !== undefined) this.doneSince = page.doneSince;
+		const truth = new Map(page.cards.map((card) => [card.id, card]));
+		// Where something was heard of meanwhile, the newer word on each card counts.
+		if (page.seq < this.seq)
+			for (const [id, known] of this.truth) if (known.version > (truth.get(id)?.version ?? 0)) truth.set(id, known);
+		this.seq = Math.max(this.seq, page.seq);
+		this.truth = truth;
+		const shown = new Map(truth);
 		for (const id of this.pending) if (this.cards.has(id)) shown.set(id, this.cards.get(id)!);
 		this.cards = shown;
 	}
@@ -89,7 +92,7 @@ export class BoardState {
 	/** Listens for the changes of others; the answer stops listening. */
 	listen(): () => void {
 		const open = () => {
-			this.stream = new EventSource(`/api/boards/${this.head.slug}/live?since=${this.seq}`);
+			this.stream = new EventSource(`/api/boards/${this.head.slug}/live?since=${this.seq || this.head.seq}`);
 			this.stream.onopen = () => (this.connection = 'open');
 			this.stream.onmessage = (event) => this.hear(JSON.parse(event.data) as Change);
 			this.stream.onerror = () => {

@@ -56,7 +56,10 @@
 		drag = { from: at(event), to: at(event) };
 	}}
 	onpointermove={(event) => drag && (drag = { ...drag, to: at(event) })}
-	onpointerup={end}
+	onpointerup={(event) => {
+		if (drag) drag = { ...drag, to: at(event) };
+		end();
+	}}
 	onpointercancel={() => (drag = null)}
 >
 	{#each weeks as week, i (week.week)}

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { goto, invalidate } from '$app/navigation';
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { setContext, untrack } from 'svelte';
 	import { BoardState } from '$lib/ui/board/board-state.svelte';
@@ -7,9 +7,10 @@
 	import Messages from '$lib/ui/frame/Messages.svelte';
 	import Ribbon from '$lib/ui/frame/Ribbon.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
+	import { reread } from '$lib/ui/frame/reread';
 
 	let { data, children } = $props();
-	const board = new BoardState(() => void invalidate('harrow:board'));
+	const board = new BoardState(() => void reread('harrow:board'));
 	setContext('board', board);
 	// Known before anything is drawn, on the server too; then whenever the answer is a new one.
 	untrack(() => board.know(data.head, data.now));
@@ -22,13 +23,9 @@
 
 	// The ribbon follows what happens on the board, though not every single change of it.
 	const RIBBON_MS = 1500;
-	let seen = untrack(() => board.seq);
 	$effect(() => {
-		if (board.seq <= seen) return;
-		const timer = setTimeout(() => {
-			seen = board.seq;
-			void invalidate('harrow:ribbon');
-		}, RIBBON_MS);
+		if (board.seq <= data.head.seq) return;
+		const timer = setTimeout(() => void reread('harrow:ribbon'), RIBBON_MS);
 		return () => clearTimeout(timer);
 	});
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { goto, invalidate } from '$app/navigation';
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { getContext } from 'svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
@@ -13,6 +13,7 @@
 	import { flowSentence, littlesWords } from '$lib/ui/flow/sentences';
 	import WhereDaysGo from '$lib/ui/flow/WhereDaysGo.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
+	import { reread } from '$lib/ui/frame/reread';
 
 	let { data } = $props();
 	const board = getContext<BoardState>('board');
@@ -39,7 +40,7 @@
 	$effect(() => {
 		void known;
 		if (first) return void (first = false);
-		const timer = setTimeout(() => void invalidate('harrow:flow'), 800);
+		const timer = setTimeout(() => void reread('harrow:flow'), 800);
 		return () => clearTimeout(timer);
 	});
 
