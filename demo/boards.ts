@@ -24,6 +24,10 @@ export interface DemoBoard {
 	hoursPerUnit: number;
 	reasons: string[];
 	goals: string[];
+	/** Checklists that cards of each type begin with. */
+	types: Record<string, string[]>;
+	/** Initiatives by the label of the cards that belong to them. */
+	initiatives: Record<string, string>;
 }
 
 export const BOARDS: DemoBoard[] = [
@@ -72,6 +76,15 @@ export const BOARDS: DemoBoard[] = [
 			'Ferry company has not answered',
 			'Needs a calm day at the gauge',
 		],
+		types: {
+			Work: ['Agreed how it is tried out', 'Words read by somebody else', 'Tried at one harbour'],
+			Repair: ['Cause written down', 'Same fault looked for elsewhere'],
+		},
+		initiatives: {
+			alerts: 'Nights without false alarms',
+			gauges: 'Gauges for every harbour',
+			data: 'Open figures',
+		},
 		goals: [
 			'Warnings people trust',
 			'Nobody is woken for nothing',
@@ -132,6 +145,11 @@ export const BOARDS: DemoBoard[] = [
 			'Permit for the shipping lane',
 			'Crane booked by the fish quay',
 		],
+		types: {
+			Work: ['Bench log signed', 'Weather window noted'],
+			Repair: ['Damage photographed', 'Cause written down'],
+		},
+		initiatives: { mooring: 'New moorings', sensors: 'Sensors that last a winter' },
 		goals: [],
 	},
 	{
@@ -168,6 +186,8 @@ export const BOARDS: DemoBoard[] = [
 			'Waiting for pictures from the yard',
 			'Text is with the harbour office',
 		],
+		types: { Work: ['Read aloud once', 'Pictures cleared'], Repair: ['Answer read by the service lead'] },
+		initiatives: { visits: 'Every school once a year', pages: 'Pages in plain words' },
 		goals: [
 			'Three visits and a new tide page',
 			'The storm page reads well on a phone',

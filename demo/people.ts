@@ -8,6 +8,8 @@ export interface DemoPerson {
 	week: number[];
 	/** Share of those hours on each board, by its key. */
 	share: Record<string, number>;
+	/** Labels of cards that the person is at home in. */
+	skills: string[];
 	/** Days away, counted from today: [first, last]. */
 	away: [number, number][];
 }
@@ -17,6 +19,7 @@ const FULL = [8, 8, 8, 8, 8, 0, 0];
 export const PEOPLE: DemoPerson[] = [
 	{
 		name: 'Ines Okoro',
+		skills: ['alerts'],
 		initials: 'IO',
 		title: 'Service lead',
 		role: 'lead',
@@ -26,6 +29,7 @@ export const PEOPLE: DemoPerson[] = [
 	},
 	{
 		name: 'Bram Tolver',
+		skills: ['alerts', 'pages'],
 		initials: 'BT',
 		title: 'Engineer',
 		role: 'member',
@@ -38,6 +42,7 @@ export const PEOPLE: DemoPerson[] = [
 	},
 	{
 		name: 'Yuki Sandel',
+		skills: ['pages', 'alerts'],
 		initials: 'YS',
 		title: 'Engineer',
 		role: 'member',
@@ -50,6 +55,7 @@ export const PEOPLE: DemoPerson[] = [
 	},
 	{
 		name: 'Petra Lind',
+		skills: ['gauges'],
 		initials: 'PL',
 		title: 'Radio and power',
 		role: 'member',
@@ -59,6 +65,7 @@ export const PEOPLE: DemoPerson[] = [
 	},
 	{
 		name: 'Tomas Reyl',
+		skills: ['data', 'alerts'],
 		initials: 'TR',
 		title: 'Data',
 		role: 'member',
@@ -68,6 +75,7 @@ export const PEOPLE: DemoPerson[] = [
 	},
 	{
 		name: 'Oskar Venn',
+		skills: [],
 		initials: 'OV',
 		title: 'Yard foreman',
 		role: 'lead',
@@ -80,6 +88,7 @@ export const PEOPLE: DemoPerson[] = [
 	},
 	{
 		name: 'Leila Farrow',
+		skills: [],
 		initials: 'LF',
 		title: 'Mooring and rigging',
 		role: 'member',
@@ -89,6 +98,7 @@ export const PEOPLE: DemoPerson[] = [
 	},
 	{
 		name: 'Mara Coyle',
+		skills: [],
 		initials: 'MC',
 		title: 'Public desk',
 		role: 'lead',
@@ -98,6 +108,7 @@ export const PEOPLE: DemoPerson[] = [
 	},
 	{
 		name: 'Sam Pike',
+		skills: [],
 		initials: 'SP',
 		title: 'Schools',
 		role: 'member',
@@ -107,6 +118,7 @@ export const PEOPLE: DemoPerson[] = [
 	},
 	{
 		name: 'Della Marsh',
+		skills: [],
 		initials: 'DM',
 		title: 'Harbour office',
 		role: 'viewer',

@@ -1,3 +1,5 @@
+import { mulberry32 } from '../src/core/capacity/chance.ts';
+
 /** A seeded source of chance (mulberry32), so that the demo is the same every time. */
 export interface Chance {
 	/** From 0 to below 1. */
@@ -12,14 +14,7 @@ export interface Chance {
 }
 
 export function chance(seed: number): Chance {
-	let state = seed >>> 0;
-	const next = () => {
-		state = (state + 0x6d2b79f5) >>> 0;
-		let t = state;
-		t = Math.imul(t ^ (t >>> 15), t | 1);
-		t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-		return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-	};
+	const next = mulberry32(seed);
 	const normal = () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
 	return {
 		next,

@@ -10,7 +10,7 @@ import { chance, type Chance } from './random.ts';
 export interface DemoEvent {
 	card: number;
 	at: Instant;
-	event: EventKind | 'due' | 'described';
+	event: EventKind | 'due' | 'described' | 'comment';
 	value: string;
 	by: string;
 }
@@ -442,6 +442,13 @@ class Simulation {
 			);
 			card.reason = this.by.pick(this.board.reasons.filter((reason) => !waited.has(reason)));
 			this.note(card, at + 200_000, 'blocked', card.reason, name);
+			this.note(
+				card,
+				at + 2 * HOUR_MS,
+				'comment',
+				`${card.reason}: I have asked, and ask again tomorrow.`,
+				name,
+			);
 		}
 	}
 

@@ -1,6 +1,6 @@
 import { group } from 'd3-array';
 import { generateNKeysBetween } from 'fractional-indexing';
-import { dayText } from '../src/core/calendar/days.ts';
+import { dayText, weekday } from '../src/core/calendar/days.ts';
 import { zoneOf, type Zone } from '../src/core/calendar/zone.ts';
 import type { BoardFile } from '../src/core/exchange/board-file.ts';
 import { EVENT_KINDS, type EventKind, type HistoryEvent } from '../src/core/flow/history.ts';
@@ -8,8 +8,10 @@ import { lifetimes, type Lifetime } from '../src/core/flow/lifetime.ts';
 import { sprintAccounts } from '../src/core/sprint/ledger.ts';
 import type { Tx } from '../src/lib/server/database.ts';
 import { hashPassword } from '../src/lib/server/sign-in.ts';
+import type { Rota } from '../src/core/capacity/hours.ts';
 import { BOARDS, type DemoBoard } from './boards.ts';
 import { PEOPLE } from './people.ts';
+import { frozenHours, HOLIDAYS, nextOwners, RECORDED, refine, rotaOfDemo, writeShares } from './planning.ts';
 import { simulate, type DemoEvent, type DemoHistory } from './simulate.ts';
 
 const TEAM = 'Skerrow Observatory';
@@ -26,11 +28,13 @@ export async function fillDemo(tx: Tx, at: Date): Promise<number> {
 	);
 	const team = rows[0]!.id;
 	const people = await writePeople(tx, team, today, at);
+	const rota = rotaOfDemo(today);
 	let cards = 0;
 	for (const [position, board] of BOARDS.entries()) {
 		const history = simulate(board, PEOPLE, zone, at.getTime());
-		cards += await writeBoard(tx, team, people, board, position, history, zone, at);
+		cards += await writeBoard(tx, team, people, board, position, history, rota, zone, at);
 	}
+	await writeShares(tx, team, people, today);
 	return cards;
 }
 
@@ -52,8 +56,11 @@ async function writePeople(tx: Tx, team: string, today: number, at: Date): Promi
 		ids.set(person.name, id);
 		if (person.role !== 'viewer')
 			await tx.query(
-				'insert into working_week (team_id, person_id, from_day, hours) values ($1, $2, $3, $4)',
-				[team, id, dayText(today - 400), person.week],
+				`with skills as (
+					insert into skill (team_id, person_id, name) select $1, $2, unnest($5::text[])
+				)
+				insert into working_week (team_id, person_id, from_day, hours) values ($1, $2, $3, $4)`,
+				[team, id, dayText(today - RECORDED), person.week, person.skills],
 			);
 		for (const [from, to] of person.away)
 			await tx.query('insert into absence (person_id, from_day, to_day) values ($1, $2, $3)', [
@@ -62,11 +69,7 @@ async function writePeople(tx: Tx, team: string, today: number, at: Date): Promi
 				dayText(today + to),
 			]);
 	}
-	for (const [ago, name] of [
-		[147, 'Founders’ day'],
-		[84, 'Harbour fair'],
-		[-32, 'Midwinter'],
-	] as const)
+	for (const [ago, name] of HOLIDAYS)
 		await tx.query('insert into holiday (team_id, day, name) values ($1, $2, $3)', [
 			team,
 			dayText(today - ago),
@@ -82,12 +85,13 @@ async function writeBoard(
 	board: DemoBoard,
 	position: number,
 	history: DemoHistory,
+	rota: Rota,
 	zone: Zone,
 	at: Date,
 ): Promise<number> {
 	const { rows } = await tx.query<{ id: string }>(
-		`insert into board (team_id, name, slug, key, purpose, visible_to, unit, sprint_days, position)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
+		`insert into board (team_id, name, slug, key, purpose, visible_to, unit, sprint_days, position, sprint_weekday)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) returning id`,
 		[
 			team,
 			board.name,
@@ -98,6 +102,7 @@ async function writeBoard(
 			board.unit,
 			board.sprintDays,
 			position,
+			history.sprints[0] ? weekday(history.sprints[0].starts) : 0,
 		],
 	);
 	const id = rows[0]!.id;
@@ -109,10 +114,19 @@ async function writeBoard(
 		[id, JSON.stringify(board.columns.map((column, i) => ({ ...column, position: i }))), board.commitment],
 	);
 	const columnIds = board.columns.map((column) => columns.rows.find((row) => row.name === column.name)!.id);
+	const file = fileOf(board, history, zone);
+	const frozen = frozenHours(file, historyOf(history), history, rota, board.key, at.getTime());
+	const raw = (number: number) => {
+		const hours = frozen.get(number)?.raw;
+		return hours && Object.fromEntries(Object.entries(hours).map(([name, h]) => [people.get(name), h]));
+	};
+	history.events.push(...nextOwners(board, file, history, rota, at.getTime()));
+	history.events.sort((a, b) => a.at - b.at);
 	const sprints = await tx.query<{ id: string; number: number }>(
-		`insert into sprint (board_id, number, goal, starts, ends, started_at, closed_at)
-		select $1, s.number, s.goal, s.starts, s.ends, s."startedAt", s."closedAt"
-		from jsonb_to_recordset($2) as s(number integer, goal text, starts date, ends date, "startedAt" timestamptz, "closedAt" timestamptz)
+		`insert into sprint (board_id, number, goal, starts, ends, started_at, closed_at, focus, keep_back, raw_hours)
+		select $1, s.number, s.goal, s.starts, s.ends, s."startedAt", s."closedAt", s.focus, s."keepBack", s.raw
+		from jsonb_to_recordset($2) as s(number integer, goal text, starts date, ends date, "startedAt" timestamptz, "closedAt" timestamptz,
+			focus numeric, "keepBack" numeric, raw jsonb)
 		returning id, number`,
 		[
 			id,
@@ -123,12 +137,15 @@ async function writeBoard(
 					ends: dayText(s.ends),
 					startedAt: s.startedAt && new Date(s.startedAt),
 					closedAt: s.closedAt && new Date(s.closedAt),
+					focus: frozen.get(s.number)?.focus,
+					keepBack: frozen.get(s.number)?.keepBack,
+					raw: raw(s.number),
 				})),
 			),
 		],
 	);
 	const sprintIds = new Map(sprints.rows.map((row) => [row.number, row.id]));
-	const cards = cardRows(board, history, zone, at.getTime(), columnIds, sprintIds);
+	const cards = cardRows(file, history, at.getTime(), columnIds, sprintIds);
 	const written = await tx.query<{ id: string; number: number }>(
 		`insert into card (board_id, number, title, description, column_id, rank, type, class, size, "left", due, sprint_id, unplanned,
 			clock, entered_at, started_at, finished_at, blocked_since, blocked_reason, archived_at, archived_reason, created_at)
@@ -164,21 +181,13 @@ async function writeBoard(
 		history.events.length,
 		cards.length,
 	]);
+	await refine(tx, id, board);
 	return cards.length;
 }
 
-type Row = ReturnType<typeof cardRows>[number];
-
-/** The cards as they stand at the end of their history, as the core reads it. */
-function cardRows(
-	board: DemoBoard,
-	history: DemoHistory,
-	zone: Zone,
-	at: number,
-	columnIds: string[],
-	sprintIds: Map<number, string>,
-) {
-	const file: BoardFile = {
+/** A demo board as the history file describes it. */
+function fileOf(board: DemoBoard, history: DemoHistory, zone: Zone): BoardFile {
+	return {
 		name: board.name,
 		zone,
 		unit: board.unit,
@@ -186,10 +195,27 @@ function cardRows(
 		commitment: board.columns.findIndex((column) => column.name === board.commitment),
 		sprints: history.sprints,
 	};
+}
+
+/** The part of a demo history that stands in the history file. */
+function historyOf(history: DemoHistory): HistoryEvent[] {
 	const isKind = (kind: string): kind is EventKind => (EVENT_KINDS as readonly string[]).includes(kind);
-	const events = history.events.flatMap((e): HistoryEvent[] =>
+	return history.events.flatMap((e): HistoryEvent[] =>
 		isKind(e.event) ? [{ card: String(e.card), at: e.at, event: e.event, value: e.value }] : [],
 	);
+}
+
+type Row = ReturnType<typeof cardRows>[number];
+
+/** The cards as they stand at the end of their history, as the core reads it. */
+function cardRows(
+	file: BoardFile,
+	history: DemoHistory,
+	at: number,
+	columnIds: string[],
+	sprintIds: Map<number, string>,
+) {
+	const events = historyOf(history);
 	const work = sprintAccounts(file, events, at).cards;
 	const closed = new Set(history.sprints.filter((s) => s.closedAt !== null).map((s) => s.number));
 	const rows = lifetimes(file, events, at).map((life) => {

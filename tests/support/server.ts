@@ -28,6 +28,7 @@ export async function startServer(settings: Record<string, string> = {}): Promis
 			PORT: String(port),
 			ORIGIN: url,
 			HARROW_DEMO: '1',
+			BODY_SIZE_LIMIT: '1500K',
 			SHUTDOWN_TIMEOUT: '2',
 			HARROW_LOG: 'info',
 			...settings,

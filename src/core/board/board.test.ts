@@ -12,7 +12,7 @@ describe('the ribbon', () => {
 	const { board, events } = readVector('middle');
 	const at = parseInstant('2026-04-30T09:00:00Z')!;
 	const { ledgers, cards } = sprintAccounts(board, events, at);
-	const segments = ribbonOfSprints(board, [], ledgers, cards, at);
+	const segments = ribbonOfSprints(board, [], ledgers, cards, at, () => null, 40);
 
 	test('shows of past sprints what the ledger says', () => {
 		const past = segments.filter((segment) => segment.kind === 'past');

@@ -52,7 +52,7 @@ function sentence(event: CardEvent, so: { place: string; size: string | null; un
 			return `${so.place ? `moved it from ${so.place} to ${value}` : `brought it to ${value}`}.${through}`;
 		}
 		case 'ordered':
-			return 'moved it within its column.';
+			return so.place ? 'moved it within its column.' : 'moved it within the backlog.';
 		case 'blocked':
 			return `marked it as blocked: ${value}.`;
 		case 'unblocked':
@@ -76,11 +76,43 @@ function sentence(event: CardEvent, so: { place: string; size: string | null; un
 		case 'unowner':
 			return event.who === value ? 'no longer owns it.' : `took it from ${value}.`;
 		case 'type':
-			return `made it a ${value.toLowerCase()}.`;
+			return value ? `made its type ${value}.` : 'took away its type.';
 		case 'class':
 			return `made its class ${value === 'fixed' ? 'fixed date' : value}.`;
 		case 'label':
 			return `labelled it ${value}.`;
+		case 'unlabelled':
+			return `took the label ${value} off.`;
+		case 'start':
+			return value ? `set its start to ${value}.` : 'took away its start.';
+		case 'initiative':
+			return value ? `made it part of ${value}.` : 'took it out of its initiative.';
+		case 'ready':
+			return value === 'yes' ? 'marked it as ready.' : 'took back that it is ready.';
+		case 'part-of':
+			return value ? `made it a sub-card of ${value}.` : 'let it stand by itself.';
+		case 'committed':
+			return `started sprint ${value} with it.`;
+		case 'split-to':
+			return `split card ${value} off it.`;
+		case 'split-from':
+			return `split it off card ${value}.`;
+		case 'linked':
+			return after?.kind === 'blocks' ? `said that it blocks ${value}.` : `linked it to ${value}.`;
+		case 'unlinked':
+			return `took away its link to ${value}.`;
+		case 'line-added':
+			return `added to its checklist: ${value}.`;
+		case 'line-changed':
+			return `changed a checklist line to: ${value}.`;
+		case 'line-done':
+			return `ticked off: ${value}.`;
+		case 'line-undone':
+			return `has still to do: ${value}.`;
+		case 'line-removed':
+			return `took off its checklist: ${value}.`;
+		case 'lines-ordered':
+			return 'put its checklist into another order.';
 		case 'due':
 			return value ? `set its due date to ${value}.` : 'took away its due date.';
 		case 'renamed':

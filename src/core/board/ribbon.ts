@@ -15,6 +15,8 @@ const WEEKS_SHOWN = 12;
  * The ribbon of a board with sprints: past sprints by what was delivered and what was left over, the running one with
  * its burndown, the next ones with what is placed in them, and what waits behind them.
  * @param goals the sprints with their goals
+ * @param promise what the people of a sprint that has not started can promise; null where nothing says
+ * @param usual what a usual sprint delivers; null while too few are closed
  */
 export function ribbonOfSprints(
 	board: BoardFile,
@@ -22,6 +24,8 @@ export function ribbonOfSprints(
 	ledgers: readonly Ledger[],
 	cards: ReadonlyMap<string, CardWork>,
 	asOf: Instant,
+	promise: (sprint: number) => number | null,
+	usual: number | null,
 ): Segment[] {
 	const past: Segment[] = [];
 	const running: Segment[] = [];
@@ -37,7 +41,13 @@ export function ribbonOfSprints(
 		const ledger = ledgers.find((known) => known.number === number);
 		if (!ledger) {
 			const placed = [...cards.values()].filter((card) => card.sprint === number);
-			next.push({ kind: 'next', ...named, placed: sum(placed, (card) => card.left), cards: placed.length });
+			next.push({
+				kind: 'next',
+				...named,
+				placed: sum(placed, (card) => card.left),
+				cards: placed.length,
+				promise: promise(number),
+			});
 		} else if (sprint.closedAt !== null && sprint.closedAt <= asOf) {
 			const leftOver = ledger.carried + ledger.returned + ledger.dropped + ledger.splitOff + ledger.open;
 			past.push({ kind: 'past', ...named, done: ledger.burned, leftOver, cards: ledger.stints.length });
@@ -51,13 +61,8 @@ export function ribbonOfSprints(
 			});
 		}
 	}
-	const waiting = [...cards.values()].filter((card) => card.waits && card.sprint === null).length;
-	return [
-		...past.slice(-PAST_SHOWN),
-		...running,
-		...next.slice(0, NEXT_SHOWN),
-		{ kind: 'later', cards: waiting, sprints: sprintsFor(waiting, ledgers, board, asOf) },
-	];
+	const waiting = [...cards.values()].filter((card) => card.waits && card.sprint === null);
+	return [...past.slice(-PAST_SHOWN), ...running, ...next.slice(0, NEXT_SHOWN), laterOf(waiting, usual)];
 }
 
 /** What was left at the end of each day of a running sprint so far, the committed total first. */
@@ -81,20 +86,14 @@ function burndown(
 	return days;
 }
 
-/** How many sprints so many cards take, at the mean of cards done in the last three closed sprints; null until three are closed. */
-function sprintsFor(
-	cards: number,
-	ledgers: readonly Ledger[],
-	board: BoardFile,
-	asOf: Instant,
-): number | null {
-	const closed = ledgers.filter((ledger) => {
-		const closedAt = board.sprints.find((sprint) => sprint.number === ledger.number)?.closedAt ?? null;
-		return closedAt !== null && closedAt <= asOf;
-	});
-	const last = closed.slice(-3);
-	const done = sum(last, (ledger) => ledger.stints.filter((stint) => stint.outcome === 'done').length);
-	return last.length < 3 || done === 0 ? null : Math.ceil(cards / (done / 3));
+/** How many usual sprints the waiting cards would take. Those without a size count as the mean of those with one. */
+function laterOf(waiting: readonly CardWork[], usual: number | null): Segment {
+	const sized = waiting.filter((card) => card.size !== null);
+	const each = sized.length ? sum(sized, (card) => card.left) / sized.length : 0;
+	const unsized = waiting.length - sized.length;
+	const work = sum(sized, (card) => card.left) + unsized * each;
+	const sprints = usual && work ? Math.ceil(work / usual - 1e-9) : null;
+	return { kind: 'later', cards: waiting.length, sprints, work, unsized, usual };
 }
 
 /** The ribbon of a board without sprints: the last weeks by what was finished in each and what was in hand at its end. */

@@ -19,8 +19,20 @@ export interface CardView {
 	class: ServiceClass;
 	size: number | null;
 	left: number;
+	start: string | null;
 	due: string | null;
 	owners: string[];
+	labels: string[];
+	/** The initiative's name. */
+	initiative: string | null;
+	/** Refined enough to be planned. */
+	ready: boolean;
+	/** The id of the card that it is part of. */
+	parent: string | null;
+	/** Sums over its unarchived sub-cards; null where it has none. */
+	parts: { cards: number; done: number; size: number; left: number } | null;
+	/** Checklist lines, and how many of them are done; null where it has none. */
+	checks: { lines: number; done: number } | null;
 	/** The number of the sprint whose list it is on. */
 	sprint: number | null;
 	unplanned: boolean;
@@ -51,6 +63,9 @@ export interface PersonView {
 	initials: string;
 	title: string;
 	role: Role;
+	/** Left the team: may own nothing more. */
+	gone: boolean;
+	skills: string[];
 }
 
 export interface SprintView {
@@ -60,6 +75,12 @@ export interface SprintView {
 	ends: string;
 	startedAt: string | null;
 	closedAt: string | null;
+	/** Set by hand until the start, frozen then; null: as learned. */
+	focus: number | null;
+	keepBack: number | null;
+	/** Hours of all its people, frozen at its start. */
+	raw: number | null;
+	version: number;
 }
 
 /** What every place of a board needs to know of it. */
@@ -69,10 +90,18 @@ export interface BoardHead {
 	slug: string;
 	key: string;
 	team: string;
+	teamId: string;
 	unit: Unit;
 	timeZone: string;
 	/** null: continuous flow */
 	sprintDays: number | null;
+	/** 0: Monday. */
+	sprintWeekday: number;
+	/** What a sprint is called here. */
+	sprintName: string;
+	types: { name: string; checklist: string[] }[];
+	labels: string[];
+	initiatives: string[];
 	percentile: number;
 	role: Role;
 	seq: number;
@@ -123,6 +152,17 @@ export type Segment =
 			goal: string;
 			placed: number;
 			cards: number;
+			/** What its people can promise, in the board's unit; null where nothing says. */
+			promise: number | null;
 	  }
 	| { kind: 'week'; week: string; monday: string; finished: number; wip: number; running: boolean }
-	| { kind: 'later'; cards: number; sprints: number | null };
+	| {
+			kind: 'later';
+			cards: number;
+			/** About how many sprints they would take; null while too few are closed. */
+			sprints: number | null;
+			/** Why: what is left of them, unsized ones taken as the mean of the others, and what a usual sprint delivers. */
+			work: number;
+			unsized: number;
+			usual: number | null;
+	  };

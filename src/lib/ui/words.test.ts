@@ -6,7 +6,7 @@ import { parseDay } from '../../core/calendar/days.ts';
 import { parseInstant } from '../../core/exchange/instant.ts';
 import { flowFigures } from '../../core/flow/figures.ts';
 import { readVector } from '../../core/testing/vectors.ts';
-import { passes } from './board/filter.ts';
+import { passes } from '../../core/board/filter.ts';
 import { boardSentence } from './board/sentence.ts';
 import { dodge } from './chart/dodge.ts';
 import {
@@ -36,6 +36,13 @@ const card = (more: Partial<CardView> = {}): CardView => ({
 		due: null,
 		owners: [],
 		sprint: null,
+		start: null,
+		labels: [],
+		initiative: null,
+		ready: false,
+		parent: null,
+		parts: null,
+		checks: null,
 	},
 	...{
 		unplanned: false,

@@ -1,4 +1,4 @@
-import type { BoardContext, PersonContext } from './context.ts';
+import type { BoardContext, PersonContext, TeamContext } from './context.ts';
 
 /** What a handler has to say when it is done; undoable commands can be taken back while their cards are unchanged. */
 export interface Done {
@@ -30,9 +30,14 @@ export interface PersonCommand<I> extends Kind<I, PersonContext> {
 	about: 'person';
 }
 
+/** A command about the people of a team: its input names the team. */
+export interface TeamCommand<I> extends Kind<I, TeamContext> {
+	about: 'team';
+}
+
 // Inputs differ from command to command; each handler gets an instance of its own class, validated.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
-export type AnyCommand = BoardCommand<any> | PersonCommand<any>;
+/* eslint-disable @typescript-eslint/no-explicit-any */
+export type AnyCommand = BoardCommand<any> | TeamCommand<any> | PersonCommand<any>;
 
 /** Declares a command about a board; undoable unless it says otherwise. */
 export function boardCommand<I>(
@@ -40,6 +45,13 @@ export function boardCommand<I>(
 		Partial<Pick<BoardCommand<I>, 'role' | 'undoable'>>,
 ): BoardCommand<I> {
 	return { about: 'board', role: 'member', undoable: true, ...kind };
+}
+
+/* eslint-enable @typescript-eslint/no-explicit-any */
+
+/** Declares a command about the people of a team. */
+export function teamCommand<I>(kind: Omit<TeamCommand<I>, 'about'>): TeamCommand<I> {
+	return { about: 'team', ...kind };
 }
 
 /** Declares a command about the person who gives it. */

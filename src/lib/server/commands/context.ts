@@ -10,6 +10,15 @@ export interface PersonContext {
 	at: Date;
 }
 
+/** What a handler of a team command works with: all boards of the team are locked, and each is told what was done. */
+export interface TeamContext extends PersonContext {
+	team: { id: string; name: string; timeZone: string };
+	role: 'viewer' | 'member' | 'lead';
+	boards: { id: string; name: string }[];
+	/** Says in the history of every board what was changed. */
+	note(sentence: string): void;
+}
+
 export interface LockedColumn {
 	id: string;
 	name: string;
@@ -20,12 +29,30 @@ export interface LockedColumn {
 	version: number;
 }
 
+/** A sprint's row, in the names of the table. */
+export interface SprintRow {
+	id: string;
+	number: number;
+	goal: string;
+	starts: string;
+	ends: string;
+	started_at: Date | null;
+	closed_at: Date | null;
+	focus: number | null;
+	keep_back: number | null;
+	raw_hours: Record<string, number> | null;
+	version: number;
+}
+
 /** A board as the door found it, locked until the command ends. */
 export interface LockedBoard extends Layout {
 	id: string;
 	team: string;
+	slug: string;
 	key: string;
 	unit: 'hours' | 'points' | 'none';
+	timeZone: string;
+	sprintDays: number | null;
 	columns: LockedColumn[];
 	runningSprint: { id: string; number: number } | null;
 	lastSeq: number;
@@ -45,7 +72,12 @@ export interface CardRow {
 	class: 'expedite' | 'fixed' | 'standard' | 'background';
 	size: number | null;
 	left: number;
+	start: string | null;
 	due: string | null;
+	initiative_id: string | null;
+	parent_id: string | null;
+	ready: boolean;
+	checklist: ChecklistLine[];
 	sprint_id: string | null;
 	unplanned: boolean;
 	clock: CardClock['state'];
@@ -57,6 +89,26 @@ export interface CardRow {
 	let_through: string | null;
 	archived_at: Date | null;
 	archived_reason: string | null;
+	version: number;
+	/** Ids of its owners and labels, and its links to other cards. */
+	owners: string[];
+	labels: string[];
+	links: { to: string; kind: LinkKind }[];
+	/** Cards that are part of it and not archived. */
+	children: number;
+}
+
+export interface ChecklistLine {
+	id: string;
+	text: string;
+	done: boolean;
+}
+
+export type LinkKind = 'blocks' | 'relates' | 'split';
+
+/** A card as its sender saw it. */
+export interface CardRef {
+	card: string;
 	version: number;
 }
 
@@ -71,7 +123,8 @@ interface Note {
 /** What a handler of a board command works with. Events noted and cards touched are written by the door at its end. */
 export class BoardContext implements PersonContext {
 	readonly notes: Note[] = [];
-	readonly touched = new Map<string, { before: Record<string, unknown> | null; version: number }>();
+	readonly touched = new Map<string, { before: CardRow | null; version: number }>();
+	readonly sprintsBefore = new Map<string, SprintRow>();
 
 	constructor(
 		readonly tx: Tx,
@@ -87,19 +140,76 @@ export class BoardContext implements PersonContext {
 	 * @param version what the sender saw; another version is refused
 	 */
 	async card(id: string, version?: number): Promise<CardRow> {
-		const { rows } = await this.tx.query<CardRow & { owners: string[] }>({
-			name: 'command-card',
-			text: `select c.*, array(select person_id::text from card_owner where card_id = c.id) as owners
+		return (await this.cards([{ card: id, version }]))[0]!;
+	}
+
+	/** Several cards that the command is about to change, in the order given, each named once. */
+	async cards(refs: readonly { card: string; version?: number }[]): Promise<CardRow[]> {
+		const { rows } = await this.tx.query<CardRow>({
+			name: 'command-cards',
+			text: `select c.*,
+					array(select person_id::text from card_owner where card_id = c.id order by person_id) as owners,
+					array(select label_id::text from card_label where card_id = c.id order by label_id) as labels,
+					(select coalesce(json_agg(json_build_object('to', to_id, 'kind', kind) order by to_id, kind), '[]')
+					from card_link where from_id = c.id) as links,
+					(select count(*) from card k where k.parent_id = c.id and k.archived_at is null) as children
 				from card c
-				where c.id = $1 and c.board_id = $2
+				where c.id = any($1::uuid[]) and c.board_id = $2
+				order by c.id
 				for update of c`,
-			values: [id, this.board.id],
+			values: [refs.map((ref) => ref.card), this.board.id],
 		});
-		const card = rows[0];
-		if (!card) throw notFound('card');
-		if (version !== undefined && card.version !== version) throw await this.changed(card);
-		if (!this.touched.has(id)) this.touched.set(id, { before: { ...card }, version: card.version + 1 });
-		return card;
+		const found = new Map(rows.map((card) => [card.id, card]));
+		const cards: CardRow[] = [];
+		for (const ref of refs) {
+			const card = found.get(ref.card.toLowerCase());
+			if (!card) throw notFound('card');
+			if (ref.version !== undefined && card.version !== ref.version) throw await this.changed(card);
+			this.touch(card);
+			cards.push(card);
+		}
+		return cards;
+	}
+
+	/** Keeps a card as it was, for undo. Each touched card's version goes up by one in the command. */
+	touch(card: CardRow): void {
+		if (!this.touched.has(card.id))
+			this.touched.set(card.id, { before: { ...card }, version: card.version + 1 });
+	}
+
+	/** Marks touched cards as changed: every command writes their new version once. */
+	async changedNow(cards: readonly { id: string }[]): Promise<void> {
+		await this.tx.query('update card set version = version + 1 where id = any($1::uuid[])', [
+			cards.map((card) => card.id),
+		]);
+	}
+
+	/** A sprint of this board by its number, locked and kept for undo. */
+	async sprint(number: number, version?: number): Promise<SprintRow> {
+		const sprint = (await this.sprintRows()).find((known) => known.number === number);
+		if (!sprint) throw new Problem(422, 'sprint.unknown', `This board has no sprint ${number}.`, 'sprint');
+		if (version !== undefined && sprint.version !== version)
+			throw new Problem(
+				409,
+				'sprint.changed',
+				`Sprint ${number} was changed after you last saw it. Look at it as it stands now and try again.`,
+				'version',
+			);
+		this.keepSprint(sprint);
+		return sprint;
+	}
+
+	/** All sprints of the board, by number. */
+	async sprintRows(): Promise<SprintRow[]> {
+		const { rows } = await this.tx.query<SprintRow>(
+			'select * from sprint where board_id = $1 order by number for update',
+			[this.board.id],
+		);
+		return rows;
+	}
+
+	keepSprint(sprint: SprintRow): void {
+		if (!this.sprintsBefore.has(sprint.id)) this.sprintsBefore.set(sprint.id, { ...sprint });
 	}
 
 	/** A column of this board. */
@@ -117,6 +227,12 @@ export class BoardContext implements PersonContext {
 	/** Notes an event, to be written with the command. */
 	note(card: string | null, kind: string, value = '', before: unknown = null, after: unknown = null): void {
 		this.notes.push({ card, kind, value, before, after });
+	}
+
+	/** Refuses when the card is archived: it is restored first. */
+	unarchived(card: CardRow): CardRow {
+		if (!card.archived_at) return card;
+		throw new Problem(409, 'card.archived', `Card ${card.number} is archived. Restore it first.`, 'card');
 	}
 
 	private async changed(card: CardRow): Promise<Problem> {

@@ -1,5 +1,6 @@
 import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
+import { withoutChildren } from './family.ts';
 import { Amount, Id, Version } from './fields.ts';
 
 export class CorrectLeft {
@@ -20,6 +21,7 @@ export const correctLeft = boardCommand({
 	input: CorrectLeft,
 	async run(context, input) {
 		const card = await context.card(input.card, input.version);
+		withoutChildren(card);
 		if (card.clock === 'done')
 			throw new Problem(409, 'card.done', `Card ${card.number} is done: nothing is left of it.`, 'left');
 		await context.tx.query('update card set "left" = $2, version = version + 1 where id = $1', [

@@ -1,7 +1,7 @@
-import { parseDay } from '../../../core/calendar/days.ts';
 import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
-import { Id, Line, OrNull, Version } from './fields.ts';
+import { dayField } from './days.ts';
+import { DayText, Id, Optional, OrNull, Version } from './fields.ts';
 
 export class DateCard {
 	@Id('card')
@@ -12,22 +12,32 @@ export class DateCard {
 
 	/** The day it is due, `2026-12-04`; null for none. */
 	@OrNull()
-	@Line('The due date', 10)
+	@DayText('The due date')
 	due!: string | null;
+
+	/** The day it starts; null for none, left out to keep it as it is. */
+	@Optional()
+	@DayText('The start')
+	start?: string | null;
 }
 
 export const dateCard = boardCommand({
 	name: 'DateCard',
-	summary: 'Says by which day a card is due.',
+	summary: 'Says on which day a card starts and by which it is due.',
 	input: DateCard,
 	async run(context, input) {
 		const card = await context.card(input.card, input.version);
-		if (input.due !== null && parseDay(input.due) === null)
-			throw new Problem(422, 'invalid.due', 'The due date must be a day such as 2026-12-04.', 'due');
-		await context.tx.query('update card set due = $2, version = version + 1 where id = $1', [
+		const { due, start = card.start } = input;
+		if (due !== null) dayField(due, 'due', 'The due date');
+		if (start !== null) dayField(start, 'start', 'The start');
+		if (start !== null && due !== null && start > due)
+			throw new Problem(422, 'invalid.due', 'A card cannot be due before it starts.', 'due');
+		await context.tx.query('update card set due = $2, start = $3, version = version + 1 where id = $1', [
 			card.id,
-			input.due,
+			due,
+			start,
 		]);
-		context.note(card.id, 'due', input.due ?? '', { due: card.due });
+		if (due !== card.due) context.note(card.id, 'due', due ?? '', { due: card.due });
+		if (start !== card.start) context.note(card.id, 'start', start ?? '', { start: card.start });
 	},
 });

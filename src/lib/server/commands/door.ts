@@ -6,7 +6,7 @@ import { notFound, Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
 import type { AnyCommand, BoardCommand, Done } from './command.ts';
-import { BoardContext, type LockedBoard } from './context.ts';
+import { BoardContext, type LockedBoard, type TeamContext } from './context.ts';
 import { COMMANDS } from './index.ts';
 
 /** What the door answers: the same for the same id, however often it is asked. */
@@ -36,7 +36,9 @@ export async function obey(person: Person, body: unknown): Promise<Answer> {
 		const answer =
 			command.about === 'board'
 				? await obeyOnBoard(tx, person, id, command, input)
-				: await obeyForPerson(tx, person, id, command, input);
+				: command.about === 'team'
+					? await obeyForTeam(tx, person, id, command, input as { team: string })
+					: await obeyForPerson(tx, person, id, command, input);
 		await tx.query({
 			name: 'command-answer',
 			text: `update command set answer = $2 where id = $1`,
@@ -69,7 +71,14 @@ async function readCommand(
 	return { id: id.toLowerCase(), command, input };
 }
 
-function invalid(error: ValidationError): Problem {
+/** The first thing that is wrong, found in the lists of an input too. */
+function invalid(outer: ValidationError): Problem {
+	let error = outer;
+	while (!error.constraints && error.children?.[0]) {
+		const inner = error.children[0];
+		// What is wrong in an entry of a list is named by the entry's own field.
+		error = /^\d+$/.test(inner.property) && inner.children?.[0] ? inner.children[0] : inner;
+	}
 	const [rule, sentence] = Object.entries(error.constraints ?? {})[0] ?? [];
 	const field = error.property.slice(0, 40);
 	if (rule === 'whitelistValidation')
@@ -136,6 +145,50 @@ async function obeyForPerson(
 	};
 }
 
+/** Runs a command about a team: its boards are locked in one order, and the history of each says what was done. */
+async function obeyForTeam(
+	tx: Tx,
+	person: Person,
+	id: string,
+	command: Extract<AnyCommand, { about: 'team' }>,
+	input: { team: string },
+): Promise<Answer> {
+	const { rows } = await tx.query<TeamContext['team'] & { role: TeamContext['role'] }>(
+		`select t.id, t.name, t.time_zone as "timeZone", m.role
+		from team t
+		join membership m on m.team_id = t.id and m.person_id = $2 and m.left_at is null
+		where t.id = $1`,
+		[input.team, person.id],
+	);
+	if (!rows[0]) throw notFound('team');
+	const { role, ...team } = rows[0];
+	const boards = await tx.query<{ id: string; name: string; last_seq: number }>(
+		'select id, name, last_seq from board where team_id = $1 order by id for update',
+		[team.id],
+	);
+	const at = now();
+	const notes: string[] = [];
+	const note = (sentence: string) => void notes.push(sentence);
+	const done = (await command.run({ tx, person, at, team, role, boards: boards.rows, note }, input)) ?? {};
+	for (const board of boards.rows) {
+		await tx.query(
+			`with told as (
+				insert into event (board_id, seq, actor_id, command_id, kind, at, value)
+				select $1, $2 + e.n, $3, $4, 'people', $5, e.value
+				from unnest($6::text[]) with ordinality e(value, n)
+			)
+			update board set last_seq = $2 + $7 where id = $1`,
+			[board.id, board.last_seq, person.id, id, at, notes, notes.length],
+		);
+		await tx.query({
+			name: 'notify',
+			text: `select pg_notify('harrow', $1)`,
+			values: [`${board.id} ${board.last_seq + notes.length}`],
+		});
+	}
+	return answerOf(id, command.name, null, false, done);
+}
+
 const RANK = { viewer: 0, member: 1, lead: 2 };
 
 async function obeyOnBoard(
@@ -155,11 +208,11 @@ async function obeyOnBoard(
 	const context = new BoardContext(tx, person, now(), id, board, role);
 	const done = (await command.run(context, input)) ?? {};
 	const seq = await write(context);
-	const undoable = command.undoable && context.touched.size > 0;
+	const undoable = command.undoable && context.touched.size + context.sprintsBefore.size > 0;
 	return answerOf(id, command.name, seq, undoable, done);
 }
 
-function answerOf(id: string, command: string, seq: number, undoable: boolean, done: Done): Answer {
+function answerOf(id: string, command: string, seq: number | null, undoable: boolean, done: Done): Answer {
 	return {
 		id,
 		command,
@@ -179,8 +232,11 @@ async function lockBoard(
 	const { rows } = await tx.query<{
 		id: string;
 		team: string;
+		slug: string;
 		key: string;
 		unit: LockedBoard['unit'];
+		timeZone: string;
+		sprintDays: number | null;
 		lastSeq: number;
 		lastNumber: number;
 		role: 'viewer' | 'member' | 'lead';
@@ -188,7 +244,8 @@ async function lockBoard(
 		runningSprint: LockedBoard['runningSprint'];
 	}>({
 		name: 'command-board',
-		text: `select b.id, b.team_id as team, b.key, b.unit, b.last_seq as "lastSeq", b.last_number as "lastNumber", r.role,
+		text: `select b.id, b.team_id as team, b.slug, b.key, b.unit, b.sprint_days as "sprintDays",
+				(select time_zone from team where id = b.team_id) as "timeZone", b.last_seq as "lastSeq", b.last_number as "lastNumber", r.role,
 				(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,
 					'mode', k.limit_mode, 'policy', k.policy, 'version', k.version, 'commitment', k.commitment) order by k.position)
 				from board_column k where k.board_id = b.id) as columns,
@@ -216,7 +273,7 @@ async function lockBoard(
 
 /** Writes the events of a command and what its cards were before, moves the board's sequence on, and tells listeners. */
 async function write(context: BoardContext): Promise<number> {
-	const { tx, board, notes, touched } = context;
+	const { tx, board, notes, touched, sprintsBefore } = context;
 	const seq = board.lastSeq + notes.length;
 	const events = notes.map((note, i) => ({ ...note, seq: board.lastSeq + i + 1 }));
 	const cards = [...touched].map(([id, { before, version }]) => ({ id, before, version }));
@@ -231,7 +288,7 @@ async function write(context: BoardContext): Promise<number> {
 				select $3::uuid, c.id, c.before, c.version
 				from jsonb_to_recordset($6) as c(id uuid, before jsonb, version integer)
 			), mark as (
-				update command set board_id = $1 where id = $3::uuid
+				update command set board_id = $1, sprints = $9 where id = $3::uuid
 			)
 			update board set last_seq = $7, last_number = $8 where id = $1`,
 		values: [
@@ -243,6 +300,7 @@ async function write(context: BoardContext): Promise<number> {
 			JSON.stringify(cards),
 			seq,
 			board.lastNumber,
+			sprintsBefore.size ? JSON.stringify([...sprintsBefore.values()]) : null,
 		],
 	});
 	await tx.query({ name: 'notify', text: `select pg_notify('harrow', $1)`, values: [`${board.id} ${seq}`] });

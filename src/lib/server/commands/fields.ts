@@ -1,6 +1,10 @@
-import { Transform } from 'class-transformer';
+import { Transform, Type } from 'class-transformer';
 import { applyDecorators } from './decorate.ts';
 import {
+	ArrayMaxSize,
+	ArrayMinSize,
+	ArrayUnique,
+	IsArray,
 	IsInt,
 	IsNotEmpty,
 	IsNumber,
@@ -11,6 +15,7 @@ import {
 	MaxLength,
 	Min,
 	ValidateIf,
+	ValidateNested,
 } from 'class-validator';
 import { JSONSchema } from 'class-validator-jsonschema';
 
@@ -60,4 +65,82 @@ export const OrNull = () =>
 			type: [schema.type ?? 'string', 'null'] as never,
 			'x-required': true,
 		})) as unknown as PropertyDecorator,
+	);
+
+/** A day such as 2026-12-04; whether there is such a day the handler checks with `dayField`. */
+export const DayText = (what: string) => Line(what, 10);
+
+/** A share of something, from 0 to 1. */
+export const Share = (what: string) =>
+	applyDecorators(
+		IsNumber(
+			{ allowNaN: false, allowInfinity: false, maxDecimalPlaces: 4 },
+			{ message: `${what} must be a number from 0 to 1.` },
+		),
+		Min(0, { message: `${what} must not be below 0.` }),
+		Max(1, { message: `${what} must not be above 1.` }),
+	);
+
+/** A sprint of the board, by its number. */
+export const SprintNumber = () =>
+	applyDecorators(
+		IsInt({ message: 'The sprint must be named by its number.' }),
+		Min(1, { message: 'The sprint must be named by its number.' }),
+		Max(1_000_000, { message: 'The sprint must be named by its number.' }),
+	);
+
+/** A card of the board, by its number. */
+export const CardNumber = () =>
+	applyDecorators(
+		IsInt({ message: 'The other card must be named by its number.' }),
+		Min(1, { message: 'The other card must be named by its number.' }),
+		Max(100_000_000, { message: 'The other card must be named by its number.' }),
+	);
+
+/** A list of ids of people. */
+export const People = (what: string) =>
+	applyDecorators(
+		IsUUID(undefined, { each: true, message: `Each ${what} must be named by their id.` }),
+		ArrayUnique({ message: `Name each ${what} once.` }),
+		ArrayMaxSize(20, { message: `There may be at most 20 ${what}s.` }),
+		IsArray({ message: `The ${what}s must be a list of ids.` }),
+	);
+
+/** A list of short texts. */
+export const Lines = (what: string, most: number, length: number) =>
+	applyDecorators(
+		IsString({ each: true, message: `Each ${what} must be text.` }),
+		IsNotEmpty({ each: true, message: `No ${what} may be empty.` }),
+		MaxLength(length, { each: true, message: `Each ${what} may have at most ${length} characters.` }),
+		ArrayMaxSize(most, { message: `There may be at most ${most} ${what}s.` }),
+		IsArray({ message: `The ${what}s must be a list of texts.` }),
+	);
+
+/** A list of entries, each checked as its own class. */
+export const Entries = (what: string, of: new () => object, most: number, least = 1) =>
+	applyDecorators(
+		ValidateNested({
+			each: true,
+			message: `Each of the ${what} must be an object with the fields it needs.`,
+		}),
+		Type(() => of) as PropertyDecorator,
+		ArrayMinSize(least, { message: `Name at least ${least} of the ${what}.` }),
+		ArrayMaxSize(most, { message: `There may be at most ${most} ${what} at once.` }),
+		IsArray({ message: `The ${what} must be a list.` }),
+	);
+
+/** A card as its sender saw it. */
+export class SeenCard {
+	@Id('card')
+	card!: string;
+
+	@Version()
+	version!: number;
+}
+
+/** The cards that a command changes, each named once. */
+export const SeenCards = () =>
+	applyDecorators(
+		ArrayUnique((seen: SeenCard | null) => seen?.card, { message: 'Name each card once.' }),
+		Entries('cards', SeenCard, 500),
 	);

@@ -1,8 +1,8 @@
-import { Problem } from '../problem.ts';
+import { generateNKeysBetween } from 'fractional-indexing';
 import { boardCommand } from './command.ts';
+import { childrenOf } from './family.ts';
 import { Id, Line, Optional, OrNull, Version } from './fields.ts';
-import { checkLimit, clockIn, rankIn, writePlace } from './place.ts';
-import { joinRunningSprint, leaveSprint } from './sprint-list.ts';
+import { checkLimit, moveTo, placeBounds, reorder } from './place.ts';
 
 export class MoveCard {
 	@Id('card')
@@ -32,35 +32,22 @@ export const moveCard = boardCommand({
 	summary: 'Moves a card within its column, to another column, or back to the backlog.',
 	input: MoveCard,
 	async run(context, input) {
-		const card = await context.card(input.card, input.version);
-		if (card.archived_at)
-			throw new Problem(
-				409,
-				'card.archived',
-				`Card ${card.number} is archived. Restore it before moving it.`,
-				'card',
-			);
+		const card = context.unarchived(await context.card(input.card, input.version));
+		// Sub-cards that stand beside their parent go with it, right below it.
+		const family = (await childrenOf(context, card)).filter((child) => child.column_id === card.column_id);
+		const moving = [card, ...family];
 		const target = input.column === null ? null : context.column(input.column);
-		const { rank, standing } = await rankIn(context, input.column, input.below, card.id);
+		const ids = moving.map((one) => one.id);
+		const { above, under, standing } = await placeBounds(context, input.column, input.below, ids);
+		const ranks = generateNKeysBetween(above, under, moving.length);
 		if (input.column === card.column_id) {
-			await context.tx.query('update card set rank = $2, version = version + 1 where id = $1', [
-				card.id,
-				rank,
-			]);
-			context.note(card.id, 'ordered');
+			await reorder(context, moving, ranks);
 			return {};
 		}
-		const { through, advice } = target ? checkLimit(target, standing, input.reason) : { through: null };
-		await writePlace(context, card, input.column, rank, clockIn(context, card, input.column), through);
-		context.note(
-			card.id,
-			'column',
-			context.placeName(input.column),
-			{ column: context.placeName(card.column_id) },
-			through ? { letThrough: through } : null,
-		);
-		if (input.column === null) await leaveSprint(context, card);
-		else if (card.column_id === null) await joinRunningSprint(context, card);
+		const { through, advice } = target
+			? checkLimit(target, standing + family.length, input.reason)
+			: { through: null };
+		for (const [i, one] of moving.entries()) await moveTo(context, one, input.column, ranks[i]!, through);
 		return { advice };
 	},
 });

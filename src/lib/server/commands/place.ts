@@ -1,28 +1,30 @@
 import { generateKeyBetween } from 'fractional-indexing';
 import { enter, type CardClock } from '../../../core/flow/clock.ts';
 import { Problem } from '../problem.ts';
+import { joinRunningSprint, leaveSprint } from './sprint-list.ts';
 import type { BoardContext, CardRow, LockedColumn } from './context.ts';
 
 /**
- * A rank in a place of the board (null: the backlog): right below another card of it, on top (null), or at the end
- * (undefined, or when the other card has gone from there meanwhile).
+ * The ranks between which a place of the board (null: the backlog) lies: right below another card of it, on top (null),
+ * or at the end (undefined, or when the other card has gone from there meanwhile).
+ * @param moving cards that do not count, as they are the ones that come
  */
-export async function rankIn(
+export async function placeBounds(
 	context: BoardContext,
 	column: string | null,
 	below: string | null | undefined,
-	moving?: string,
-): Promise<{ rank: string; standing: number }> {
+	moving: readonly string[] = [],
+): Promise<{ above: string | null; under: string | null; standing: number }> {
 	const { rows } = await context.tx.query<{
 		standing: number;
 		above: string | null;
 		under: string | null;
 		last: string | null;
 	}>({
-		name: 'place-rank',
+		name: 'place-bounds',
 		text: `with place as materialized (
 				select id, rank from card
-				where board_id = $1 and column_id is not distinct from $2 and archived_at is null and id is distinct from $4
+				where board_id = $1 and column_id is not distinct from $2 and archived_at is null and id <> all($4::uuid[])
 			), above as (
 				select rank from place where id = $3
 			)
@@ -30,12 +32,23 @@ export async function rankIn(
 				(select rank from above) as above,
 				(select min(rank) from place where $3::uuid is null or rank > (select rank from above)) as under,
 				(select max(rank) from place) as last`,
-		values: [context.board.id, column, below ?? null, moving ?? null],
+		values: [context.board.id, column, below ?? null, moving],
 	});
 	const { standing, above, under, last } = rows[0]!;
-	if (below === null) return { standing, rank: generateKeyBetween(null, under) };
-	if (below === undefined || above === null) return { standing, rank: generateKeyBetween(last, null) };
-	return { standing, rank: generateKeyBetween(above, under) };
+	if (below === null) return { standing, above: null, under };
+	if (below === undefined || above === null) return { standing, above: last, under: null };
+	return { standing, above, under };
+}
+
+/** A rank in a place of the board. */
+export async function rankIn(
+	context: BoardContext,
+	column: string | null,
+	below: string | null | undefined,
+	moving: readonly string[] = [],
+): Promise<{ rank: string; standing: number }> {
+	const { above, under, standing } = await placeBounds(context, column, below, moving);
+	return { rank: generateKeyBetween(above, under), standing };
 }
 
 /**
@@ -84,6 +97,44 @@ export function clockOf(context: BoardContext, card: CardRow): CardClock {
 export function clockIn(context: BoardContext, card: CardRow, column: string | null): CardClock {
 	const index = context.board.columns.findIndex((known) => known.id === column);
 	return enter(context.board, clockOf(context, card), index < 0 ? null : index, context.at.getTime());
+}
+
+/** Brings a card to another place: its clock, its stay, its part in the running sprint and its history. */
+export async function moveTo(
+	context: BoardContext,
+	card: CardRow,
+	column: string | null,
+	rank: string,
+	through: string | null,
+): Promise<void> {
+	await writePlace(context, card, column, rank, clockIn(context, card, column), through);
+	context.note(
+		card.id,
+		'column',
+		context.placeName(column),
+		{ column: context.placeName(card.column_id) },
+		through ? { letThrough: through } : null,
+	);
+	if (column === null) await leaveSprint(context, card);
+	else if (card.column_id === null) await joinRunningSprint(context, card);
+}
+
+/** Gives cards other ranks in the place where they stand. */
+export async function reorder(
+	context: BoardContext,
+	cards: readonly CardRow[],
+	ranks: readonly string[],
+): Promise<void> {
+	const ids = cards.map((card) => card.id);
+	// Freed first: one card's new rank may be another's old one.
+	await context.tx.query(`update card set rank = '~' || id where id = any($1::uuid[])`, [ids]);
+	await context.tx.query(
+		`update card c set rank = n.rank, version = version + 1
+		from unnest($1::uuid[], $2::text[]) as n(id, rank)
+		where c.id = n.id`,
+		[ids, ranks],
+	);
+	for (const card of cards) context.note(card.id, 'ordered');
 }
 
 /** Writes a clock into the card's row, and the stay that goes with a new place. */

@@ -20,7 +20,7 @@ export const restoreCard = boardCommand({
 		const card = await context.card(input.card, input.version);
 		if (!card.archived_at)
 			throw new Problem(409, 'card.not_archived', `Card ${card.number} is not archived.`, 'card');
-		const { rank } = await rankIn(context, card.column_id, undefined, card.id);
+		const { rank } = await rankIn(context, card.column_id, undefined, [card.id]);
 		const clock = restore(clockOf(context, card));
 		await context.tx.query(
 			`update card set archived_at = null, archived_reason = null, clock = $2, rank = $3, version = version + 1 where id = $1`,

@@ -1,5 +1,6 @@
 import { sized } from '../../../core/sprint/left.ts';
 import { boardCommand } from './command.ts';
+import { withoutChildren } from './family.ts';
 import { Amount, Id, Version } from './fields.ts';
 
 export class SizeCard {
@@ -20,6 +21,7 @@ export const sizeCard = boardCommand({
 	input: SizeCard,
 	async run(context, input) {
 		const card = await context.card(input.card, input.version);
+		withoutChildren(card);
 		const { size, left } = sized(card, input.size, card.clock === 'done');
 		await context.tx.query('update card set size = $2, "left" = $3, version = version + 1 where id = $1', [
 			card.id,

@@ -3,10 +3,11 @@ import type { BoardContext, CardRow } from './context.ts';
 /** A card that comes onto a board while a sprint runs joins it, as added and unplanned, unless it is on a list already. */
 export async function joinRunningSprint(
 	context: BoardContext,
-	card: Pick<CardRow, 'id' | 'sprint_id'>,
+	card: Pick<CardRow, 'id' | 'sprint_id'> & Partial<Pick<CardRow, 'children'>>,
 ): Promise<void> {
 	const sprint = context.board.runningSprint;
-	if (!sprint || card.sprint_id === sprint.id) return;
+	// A card with sub-cards has no stint: its parts have.
+	if (!sprint || card.sprint_id === sprint.id || card.children) return;
 	await context.tx.query('update card set sprint_id = $2, unplanned = true where id = $1', [
 		card.id,
 		sprint.id,

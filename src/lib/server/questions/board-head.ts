@@ -10,16 +10,24 @@ import type { Person } from '../sign-in.ts';
 export async function boardHead(person: Person, slug: string): Promise<BoardHead> {
 	if (!/^[a-z0-9-]+$/.test(slug)) throw notFound('board');
 	const [head] = await rows<BoardHead>(
-		`select b.id, b.name, b.slug, b.key, t.name as team, b.unit, t.time_zone as "timeZone", b.sprint_days as "sprintDays",
+		`select b.id, b.name, b.slug, b.key, t.name as team, t.id as "teamId", b.unit, t.time_zone as "timeZone", b.sprint_days as "sprintDays",
+			b.sprint_weekday as "sprintWeekday", b.sprint_name as "sprintName",
+			(select coalesce(json_agg(json_build_object('name', name, 'checklist', checklist) order by position, name), '[]')
+			from card_type where board_id = b.id) as types,
+			array(select name from label where board_id = b.id order by name) as labels,
+			array(select name from initiative where board_id = b.id order by name) as initiatives,
 			b.expectation_percentile as percentile, r.role, b.last_seq as seq,
 			(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,
 				'mode', k.limit_mode, 'policy', k.policy, 'commitment', k.commitment, 'version', k.version) order by k.position)
 			from board_column k where k.board_id = b.id) as columns,
 			(select coalesce(json_agg(json_build_object('number', s.number, 'goal', s.goal, 'starts', s.starts, 'ends', s.ends,
-				'startedAt', s.started_at, 'closedAt', s.closed_at) order by s.number), '[]')
+				'startedAt', s.started_at, 'closedAt', s.closed_at, 'focus', s.focus, 'keepBack', s.keep_back, 'version', s.version,
+				'raw', (select sum(value::numeric) from jsonb_each_text(s.raw_hours))) order by s.number), '[]')
 			from sprint s where s.board_id = b.id) as sprints,
 			(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'title', m.title,
-				'role', m.role) order by p.name), '[]')
+				'role', m.role, 'gone', m.left_at is not null,
+				'skills', array(select k.name from skill k where k.team_id = m.team_id and k.person_id = m.person_id order by k.name))
+				order by p.name), '[]')
 			from membership m join person p on p.id = m.person_id where m.team_id = b.team_id) as people,
 			(select json_agg(json_build_object('name', o.name, 'slug', o.slug, 'team', u.name) order by u.name, o.position)
 			from board o

@@ -1,5 +1,6 @@
 import type { CardView } from '../../../core/board/view.ts';
 import type { CardEvent } from '../../../core/board/history-sentences.ts';
+import type { LinkKind } from '../commands/context.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -11,6 +12,11 @@ export interface CardPage extends CardView {
 	description: string;
 	created: string;
 	archivedReason: string | null;
+	checklist: { id: string; text: string; done: boolean }[];
+	/** Cards that it leads to, and cards that lead to it. */
+	links: { kind: LinkKind; number: number; title: string; done: boolean; comes: boolean }[];
+	parentCard: { id: string; number: number; title: string } | null;
+	children: { id: string; number: number; title: string; size: number | null; left: number; done: boolean }[];
 	/** Oldest first. */
 	history: CardEvent[];
 }
@@ -25,7 +31,16 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 	if (!parts) throw notFound('card');
 	const [card] = await rows<CardPage>(
 		`select ${CARD_VIEW}, b.key || '-' || c.number as key, b.slug as board, c.description, c.created_at as created,
-			c.archived_reason as "archivedReason",
+			c.archived_reason as "archivedReason", c.checklist,
+			(select coalesce(json_agg(json_build_object('kind', l.kind, 'number', o.number, 'title', o.title,
+				'done', o.clock = 'done', 'comes', l.to_id = c.id) order by l.kind, o.number), '[]')
+			from card_link l
+			join card o on o.id = case when l.to_id = c.id then l.from_id else l.to_id end
+			where c.id in (l.from_id, l.to_id)) as links,
+			(select json_build_object('id', id, 'number', number, 'title', title) from card where id = c.parent_id) as "parentCard",
+			(select coalesce(json_agg(json_build_object('id', id, 'number', number, 'title', title, 'size', size, 'left', "left",
+				'done', clock = 'done') order by rank, number), '[]')
+			from card where parent_id = c.id and archived_at is null) as children,
 			(select coalesce(json_agg(json_build_object('seq', e.seq, 'at', e.at, 'kind', e.kind, 'value', e.value, 'who', p.name,
 				'before', e.before, 'after', e.after, 'undone', v.seq is not null, 'command', e.command_id) order by e.at, e.seq), '[]')
 			from event e

@@ -13,7 +13,7 @@ export function demoPeople(): Promise<DemoPerson[]> {
 	return rows<DemoPerson>(
 		`select p.id, p.name, p.initials, m.title, m.role
 		from person p
-		join membership m on m.person_id = p.id
+		join membership m on m.person_id = p.id and m.left_at is null
 		order by array_position(array['lead', 'member', 'viewer'], m.role), p.name`,
 	);
 }

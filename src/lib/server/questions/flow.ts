@@ -1,12 +1,14 @@
 import { calendarDays, workingDays, type DayCount } from '../../../core/calendar/day-count.ts';
-import { dayText, mondayOf, parseDay, weekday } from '../../../core/calendar/days.ts';
+import { dayText, mondayOf, parseDay } from '../../../core/calendar/days.ts';
 import type { Day } from '../../../core/calendar/zone.ts';
+import { weekHours } from '../../../core/capacity/hours.ts';
 import { flowFigures, type FlowFigures } from '../../../core/flow/figures.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';
 import { now } from '../time.ts';
 import { boardFile, boardHistory } from './history.ts';
+import { rotaOf } from './rota.ts';
 
 export interface FlowPage extends FlowFigures {
 	today: string;
@@ -57,25 +59,11 @@ function readDay(text: string | null, field: string): Day | null {
 
 /** A working day has a positive sum of team hours: working weeks less holidays. */
 async function workingDaysOf(head: BoardHead): Promise<DayCount> {
-	const [found] = await rows<{
-		weeks: { person: string; from: string; hours: number[] }[];
-		holidays: string[];
-	}>(
-		`select
-			(select coalesce(json_agg(json_build_object('person', w.person_id, 'from', w.from_day, 'hours', w.hours) order by w.from_day), '[]')
-			from working_week w where w.team_id = b.team_id) as weeks,
-			(select coalesce(json_agg(h.day), '[]') from holiday h where h.team_id = b.team_id) as holidays
-		from board b
-		where b.id = $1`,
-		[head.id],
+	const rota = await rotaOf(head.teamId);
+	const people = [...new Set(rota.weeks.map((week) => week.person))];
+	return workingDays(
+		(day) => !rota.holidays.has(day) && people.some((person) => weekHours(rota, person, day) > 0),
 	);
-	const holidays = new Set(found!.holidays);
-	const weeks = found!.weeks.map((week) => ({ ...week, from: parseDay(week.from)! }));
-	return workingDays((day) => {
-		if (holidays.has(dayText(day))) return false;
-		const valid = new Map(weeks.filter((week) => week.from <= day).map((week) => [week.person, week.hours]));
-		return [...valid.values()].some((hours) => (hours[weekday(day)] ?? 0) > 0);
-	});
 }
 
 async function titlesOf(head: BoardHead, figures: FlowFigures): Promise<Record<string, string>> {

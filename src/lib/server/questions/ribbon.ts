@@ -3,6 +3,9 @@ import { ribbonOfSprints, ribbonOfWeeks } from '../../../core/board/ribbon.ts';
 import { sprintAccounts } from '../../../core/sprint/ledger.ts';
 import { now } from '../time.ts';
 import { boardFile, boardHistory } from './history.ts';
+import { boardPast } from './past.ts';
+import { promiseOf, rawOf } from './promise.ts';
+import { rotaOf } from './rota.ts';
 
 export interface Ribbon {
 	segments: Segment[];
@@ -24,7 +27,12 @@ export async function ribbon(head: BoardHead): Promise<Ribbon> {
 	if (head.sprintDays === null) segments = ribbonOfWeeks(board, events, at);
 	else {
 		const { ledgers, cards } = sprintAccounts(board, events, at);
-		segments = ribbonOfSprints(board, head.sprints, ledgers, cards, at);
+		const [{ learned }, rota] = await Promise.all([boardPast(head), rotaOf(head.teamId)]);
+		const promise = (number: number) => {
+			const raw = rawOf(head, rota, number);
+			return raw === null ? null : promiseOf(head, number, learned, raw);
+		};
+		segments = ribbonOfSprints(board, head.sprints, ledgers, cards, at, promise, learned.delivered);
 		for (const { stints } of ledgers)
 			for (const { card, outcome } of stints) {
 				const number = Number(card.slice(head.key.length + 1));

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { CardView, ColumnView } from '$core/board/view';
+	import type { Part } from '$core/capacity/promise';
 	import type { Ask } from './ask';
 	import type { BoardState } from './board-state.svelte';
 
@@ -15,9 +16,6 @@
 	/** The dialog for what is asked, loaded when it is first needed. */
 	let { board, ask, inHand = new Map(), onclose, ondone }: Props = $props();
 
-	/** A card as it stands now: it may have changed while the dialog was open. */
-	const latest = (card: CardView) => board.cards.get(card.id) ?? card;
-
 	async function done(card: CardView | null, work: Promise<unknown>): Promise<void> {
 		onclose();
 		await work;
@@ -25,13 +23,46 @@
 	}
 
 	async function block(card: CardView, reason: string): Promise<void> {
-		const sent = await board.block(latest(card), reason);
+		const sent = await board.block(board.latest(card), reason);
 		if (sent.ok) board.spoken = `Card ${card.number} is blocked: ${reason}.`;
 	}
 
 	async function size(card: CardView, size: number | null, left: number | null): Promise<void> {
-		if (size !== null && !(await board.size(latest(card), size)).ok) return;
-		if (left !== null) await board.correctLeft(latest(card), left);
+		if (size !== null && !(await board.size(board.latest(card), size)).ok) return;
+		if (left !== null) await board.correctLeft(board.latest(card), left);
+	}
+
+	/** What all of several cards have. */
+	function inAll(cards: readonly CardView[], of: (card: CardView) => string[]): string[] {
+		return of(cards[0]!).filter((item) => cards.every((card) => of(card).includes(item)));
+	}
+
+	const give = (cards: readonly CardView[], owners: string[]) =>
+		cards.length === 1 ? board.assign(board.latest(cards[0]!), owners) : board.changeCards(cards, { owners });
+
+	/** The card that stands right above a position of the backlog, those that move left out. */
+	function above(cards: readonly CardView[], position: number): string | null {
+		const others = board.backlog.filter((card) => !cards.some((one) => one.id === card.id));
+		return others[position - 2]?.id ?? null;
+	}
+
+	async function room(card: CardView): Promise<{ sprint: number | null; parts: Part[] }> {
+		try {
+			const response = await fetch(`/api/boards/${board.head.slug}/room?sprint=${card.sprint ?? ''}`);
+			if (response.ok) return await response.json();
+		} catch {
+			// Without a connection owners can be chosen all the same.
+		}
+		return { sprint: null, parts: [] };
+	}
+
+	async function checklistOf(card: CardView): Promise<{ id: string; text: string; done: boolean }[]> {
+		try {
+			const response = await fetch(`/api/cards/${board.head.key}-${card.number}`);
+			return response.ok ? (await response.json()).checklist : [];
+		} catch {
+			return [];
+		}
 	}
 
 	const change = (column: ColumnView, to: Pick<ColumnView, 'limit' | 'mode' | 'policy'>) =>
@@ -64,14 +95,77 @@
 		/>
 	{/await}
 {:else if ask.kind === 'owners'}
-	{@const { card } = ask}
+	{@const { cards } = ask}
 	{#await import('../dialogs/OwnersDialog.svelte') then { default: OwnersDialog }}
 		<OwnersDialog
-			{card}
+			title={cards.length === 1 ? `Who owns ${cards[0]!.number}?` : `Who owns these ${cards.length}?`}
+			owners={inAll(cards, (card) => card.owners)}
 			people={board.head.people}
+			unit={board.head.unit}
+			labels={[...new Set(cards.flatMap((card) => card.labels))]}
+			room={room(cards[0]!)}
 			{inHand}
 			{onclose}
-			onowners={(owners) => void done(card, board.assign(latest(card), owners))}
+			onowners={(owners) => void done(cards[0]!, give(cards, owners))}
+		/>
+	{/await}
+{:else if ask.kind === 'labels'}
+	{@const { cards } = ask}
+	{#await import('../dialogs/LabelsDialog.svelte') then { default: LabelsDialog }}
+		<LabelsDialog
+			title={cards.length === 1 ? `Labels of ${cards[0]!.number}` : `Labels of these ${cards.length}`}
+			labels={board.head.labels}
+			on={inAll(cards, (card) => card.labels)}
+			{onclose}
+			onlabels={(label, unlabel) =>
+				void done(
+					cards[0]!,
+					label.length || unlabel.length ? board.changeCards(cards, { label, unlabel }) : Promise.resolve(),
+				)}
+		/>
+	{/await}
+{:else if ask.kind === 'position'}
+	{@const { cards } = ask}
+	{#await import('../dialogs/PositionDialog.svelte') then { default: PositionDialog }}
+		<PositionDialog
+			what={cards.length === 1 ? `card ${cards[0]!.number}` : `these ${cards.length} cards`}
+			most={board.backlog.length}
+			{onclose}
+			onposition={(position) => void done(cards[0]!, board.place(cards, above(cards, position)))}
+		/>
+	{/await}
+{:else if ask.kind === 'split'}
+	{@const { card } = ask}
+	{#await Promise.all( [import('../dialogs/SplitDialog.svelte'), checklistOf(card)] ) then [{ default: SplitDialog }, checklist]}
+		<SplitDialog
+			{card}
+			unit={board.head.unit}
+			{checklist}
+			{onclose}
+			onsplit={(split) =>
+				void done(
+					card,
+					board.ask('SplitCard', { card: card.id, version: board.latest(card).version, ...split }),
+				)}
+		/>
+	{/await}
+{:else if ask.kind === 'paste'}
+	{@const { text, below } = ask}
+	{#await import('../dialogs/PasteDialog.svelte') then { default: PasteDialog }}
+		<PasteDialog
+			{text}
+			unit={board.head.unit}
+			{onclose}
+			onadd={(cards) => void done(null, board.addPasted(cards, below))}
+		/>
+	{/await}
+{:else if ask.kind === 'import'}
+	{#await import('../dialogs/ImportDialog.svelte') then { default: ImportDialog }}
+		<ImportDialog
+			slug={board.head.slug}
+			unit={board.head.unit}
+			{onclose}
+			onadd={(cards) => void done(null, board.addFromTable(cards))}
 		/>
 	{/await}
 {:else if ask.kind === 'size'}

@@ -11,7 +11,7 @@
 	import Column from './Column.svelte';
 	import DoneList from './DoneList.svelte';
 	import { dragCards, dropAt } from './drag';
-	import { passes, type Filter } from './filter';
+	import { passes, type Filter } from '$core/board/filter';
 	import Rename from './Rename.svelte';
 
 	interface Props {
@@ -179,7 +179,7 @@
 					? { column: card.column!, below: card.id }
 					: { column: head.columns[0]!.id, below: undefined }),
 			b: () => card && blockOrUnblock(card),
-			o: () => card && (asking = { kind: 'owners', card }),
+			o: () => card && (asking = { kind: 'owners', cards: [card] }),
 			s: () => card && (asking = { kind: 'size', card }),
 			t: () => card && card.clock !== 'done' && (renaming = card.id),
 		};

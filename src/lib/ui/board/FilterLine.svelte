@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { PersonView } from '$core/board/view';
-	import { isNarrow, type Filter } from './filter';
+	import { isNarrow, type Filter } from '$core/board/filter';
 
 	let {
 		filter,
@@ -19,8 +19,8 @@
 	>
 		<option value="">everyone’s cards</option>
 		<option value="nobody">cards of nobody</option>
-		{#each people.filter((person) => person.role !== 'viewer') as person (person.id)}<option value={person.id}
-				>{person.name}’s cards</option
+		{#each people.filter((person) => person.role !== 'viewer' && !person.gone) as person (person.id)}<option
+				value={person.id}>{person.name}’s cards</option
 			>{/each}
 	</select>
 	<select

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Filter } from './filter';
+	import type { Filter } from '$core/board/filter';
 	import type { Words } from './sentence';
 
 	interface Props {

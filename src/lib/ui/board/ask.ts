@@ -3,6 +3,10 @@ import type { Sent } from '../send';
 
 /** What a person is asked for in a dialog before something is done. */
 export type Ask =
-	| { kind: 'block' | 'owners' | 'size'; card: CardView }
+	| { kind: 'block' | 'size' | 'split'; card: CardView }
+	| { kind: 'owners' | 'labels' | 'position'; cards: readonly CardView[] }
 	| { kind: 'through'; sentence: string; again: (reason: string) => Promise<Sent> }
-	| { kind: 'column'; column: string };
+	| { kind: 'column'; column: string }
+	/** Many lines that were pasted, and the card they go below. */
+	| { kind: 'paste'; text: string; below: string | null | undefined }
+	| { kind: 'import' };

@@ -1,6 +1,8 @@
-import { generateKeyBetween } from 'fractional-indexing';
+import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import { SvelteSet } from 'svelte/reactivity';
+import type { PastedCard } from '$core/backlog/paste';
 import type { BoardCards, BoardHead, CardView } from '$core/board/view';
+import type { TableCard } from '$core/exchange/card-file';
 import { enter, type CardClock } from '$core/flow/clock';
 import { sized } from '$core/sprint/left';
 import { send, type Refusal, type Sent } from '../send';
@@ -16,6 +18,17 @@ export interface Message {
 	tone: 'done' | 'care' | 'warn';
 	text: string;
 	undo?: string;
+}
+
+/** What can be changed of many cards at once. */
+export interface CardsChange {
+	type?: string;
+	class?: CardView['class'];
+	label?: string[];
+	unlabel?: string[];
+	initiative?: string | null;
+	ready?: boolean;
+	owners?: string[];
 }
 
 /**
@@ -54,13 +67,16 @@ export class BoardState {
 	}
 
 	/** Takes over the cards that the server answered for the page. */
-	load(page: { seq: number; cards: CardView[] } & Partial<Pick<BoardCards, 'expectation' | 'doneSince'>>): void {
+	load(
+		page: { seq: number; cards: CardView[] } & Partial<Pick<BoardCards, 'expectation' | 'doneSince'>>,
+	): void {
 		if (page.expectation !== undefined) this.expectation = page.expectation;
 		if (page.doneSince !== undefined) this.doneSince = page.doneSince;
 		const truth = new Map(page.cards.map((card) => [card.id, card]));
 		// Where something was heard of meanwhile, the newer word on each card counts.
 		if (page.seq < this.seq)
-			for (const [id, known] of this.truth) if (known.version > (truth.get(id)?.version ?? 0)) truth.set(id, known);
+			for (const [id, known] of this.truth)
+				if (known.version > (truth.get(id)?.version ?? 0)) truth.set(id, known);
 		this.seq = Math.max(this.seq, page.seq);
 		this.truth = truth;
 		const shown = new Map(truth);
@@ -81,6 +97,18 @@ export class BoardState {
 		}
 		return columns;
 	});
+
+	/** The cards that wait in the backlog, in order; sub-cards stand below their parent. */
+	readonly backlog = $derived(
+		[...this.cards.values()]
+			.filter((card) => card.column === null && !card.archived)
+			.sort((a, b) => (a.rank < b.rank ? -1 : a.rank > b.rank ? 1 : 0)),
+	);
+
+	/** A card as it stands now, or as it was last seen. */
+	latest(card: CardView): CardView {
+		return this.cards.get(card.id) ?? card;
+	}
 
 	private lately(card: CardView): boolean {
 		return (
@@ -201,6 +229,91 @@ export class BoardState {
 		return this.change(card, 'DateCard', { card: card.id, version: card.version, due }, { due });
 	}
 
+	startOn(card: CardView, start: string | null): Promise<Sent> {
+		const input = { card: card.id, version: card.version, due: card.due, start };
+		return this.change(card, 'DateCard', input, { start });
+	}
+
+	/** Changes type, class, labels, initiative, owners or ready mark of cards, in one step. */
+	changeCards(cards: readonly CardView[], change: CardsChange): Promise<Sent> {
+		return this.changeAll(cards, 'ChangeCards', change, (card) => ({
+			...(change.type === undefined ? {} : { type: change.type }),
+			...(change.class === undefined ? {} : { class: change.class }),
+			...(change.initiative === undefined ? {} : { initiative: change.initiative }),
+			...(change.ready === undefined ? {} : { ready: change.ready }),
+			...(change.owners === undefined ? {} : { owners: change.owners }),
+			labels: [...new Set([...card.labels, ...(change.label ?? [])])]
+				.filter((label) => !change.unlabel?.includes(label))
+				.sort(),
+		}));
+	}
+
+	/** Orders cards in the backlog: below another one, on top (null) or at the end (undefined). */
+	place(cards: readonly CardView[], below: string | null | undefined): Promise<Sent> {
+		const moving = this.withParts(cards);
+		const ids = new Set(moving.map((card) => card.id));
+		const others = this.backlog.filter((card) => !ids.has(card.id));
+		let index = below === null ? 0 : others.length;
+		if (below) index = others.findIndex((card) => card.id === below) + 1 || others.length;
+		const ranks = generateNKeysBetween(
+			others[index - 1]?.rank ?? null,
+			others[index]?.rank ?? null,
+			moving.length,
+		);
+		const rankOf = new Map(moving.map((card, i) => [card.id, ranks[i]!]));
+		return this.changeAll(
+			cards,
+			'PlaceCards',
+			below === undefined ? {} : { below },
+			(card) => ({ rank: rankOf.get(card.id)!, column: null }),
+			moving,
+		);
+	}
+
+	/** Puts cards on a sprint's list, or takes them off (null). */
+	plan(cards: readonly CardView[], sprint: number | null, owners?: string[]): Promise<Sent> {
+		const running = this.head.sprints.some((known) => known.number === sprint && known.startedAt);
+		return this.changeAll(
+			cards,
+			'PlanCards',
+			{ sprint, ...(owners ? { owners } : {}) },
+			(card) =>
+				card.parts
+					? {}
+					: {
+							sprint,
+							unplanned: running ? card.sprint !== sprint || card.unplanned : false,
+							...(owners ? { owners } : {}),
+						},
+			this.withParts(cards),
+		);
+	}
+
+	/** Gives unowned cards to the people that were proposed for them. */
+	shareOut(gifts: readonly { card: CardView; owner: string }[]): Promise<Sent> {
+		const owner = new Map(gifts.map((gift) => [gift.card.id, gift.owner]));
+		const cards = gifts.map(({ card }) => this.latest(card));
+		return this.changeAll(
+			cards,
+			'ShareOut',
+			(card) => ({ owner: owner.get(card.id)! }),
+			(card) => ({ owners: [...card.owners, owner.get(card.id)!] }),
+		);
+	}
+
+	/** Pulls cards of the backlog into the first column. */
+	replenish(cards: readonly CardView[]): Promise<Sent> {
+		return this.changeAll(cards, 'ReplenishBoard', {}, () => ({ column: this.head.columns[0]!.id }));
+	}
+
+	private withParts(cards: readonly CardView[]): CardView[] {
+		const moving: CardView[] = [];
+		for (const card of cards.map((one) => this.latest(one)))
+			for (const one of [card, ...this.backlog.filter((part) => part.parent === card.id)])
+				if (!moving.some((known) => known.id === one.id)) moving.push(one);
+		return moving;
+	}
+
 	describe(card: Pick<CardView, 'id' | 'version'>, description: string): Promise<Sent> {
 		return this.ask('DescribeCard', { card: card.id, version: card.version, description });
 	}
@@ -226,6 +339,47 @@ export class BoardState {
 			...(below === undefined ? {} : { below }),
 			...(reason ? { reason } : {}),
 		});
+	}
+
+	/** Adds cards to the backlog as lines described them. */
+	addPasted(cards: readonly PastedCard[], below: string | null | undefined): Promise<Sent> {
+		const list: object[] = [];
+		const card = ({ title, size, checklist }: Omit<PastedCard, 'children'>, parent?: number) => ({
+			title,
+			...(size === null ? {} : { size }),
+			...(checklist.length ? { checklist } : {}),
+			...(parent === undefined ? {} : { parent }),
+		});
+		for (const one of cards) {
+			const place = list.push(card(one)) - 1;
+			for (const child of one.children) list.push(card(child, place));
+		}
+		return this.addAll(list, below);
+	}
+
+	/** Adds cards to the end of the backlog as a table described them. */
+	addFromTable(cards: readonly TableCard[]): Promise<Sent> {
+		const place = new Map(cards.map((card, i) => [card.line, i]));
+		return this.addAll(
+			cards.map(({ line: _line, parent, type, initiative, ...card }) => ({
+				...card,
+				type,
+				...(initiative ? { initiative } : {}),
+				...(parent === null ? {} : { parent: place.get(parent) }),
+			})),
+			undefined,
+		);
+	}
+
+	private async addAll(cards: readonly object[], below: string | null | undefined): Promise<Sent> {
+		const sent = await this.ask('AddCards', {
+			board: this.head.id,
+			cards,
+			...(below === undefined ? {} : { below }),
+		});
+		if (sent.ok && cards.length > 1)
+			this.tell({ tone: 'done', text: `${cards.length} cards were made.`, undo: sent.answer.id });
+		return sent;
 	}
 
 	/** Takes back the last thing that this page did and that can be taken back. */
@@ -254,22 +408,50 @@ export class BoardState {
 	}
 
 	/** Applies a change at once, sends it, and settles it with the answer; a refusal puts the card back as the server has it. */
-	private async change(
-		card: CardView,
+	private change(card: CardView, command: string, input: object, patch: Partial<CardView>): Promise<Sent> {
+		return this.apply([card], command, input, () => patch);
+	}
+
+	/**
+	 * The same for a command about several cards, each named as it was last seen.
+	 * @param more what the command says beside its cards, or of each of them
+	 * @param showing the cards that change on the page, where the command changes more than it names
+	 */
+	private changeAll(
+		cards: readonly CardView[],
+		command: string,
+		more: object | ((card: CardView) => object),
+		patch: (card: CardView) => Partial<CardView>,
+		showing?: readonly CardView[],
+	): Promise<Sent> {
+		const latest = cards.map((card) => this.latest(card));
+		const of = (card: CardView) => (typeof more === 'function' ? more(card) : {});
+		const input = {
+			board: this.head.id,
+			cards: latest.map((card) => ({ card: card.id, version: card.version, ...of(card) })),
+			...(typeof more === 'function' ? {} : more),
+		};
+		return this.apply(showing ?? latest, command, input, patch);
+	}
+
+	private async apply(
+		cards: readonly CardView[],
 		command: string,
 		input: object,
-		patch: Partial<CardView>,
+		patch: (card: CardView) => Partial<CardView>,
 	): Promise<Sent> {
-		const mine = { ...card, ...patch, version: card.version + 1 };
+		const mine = cards.map((card) => ({ ...card, ...patch(card), version: card.version + 1 }));
 		this.show(mine);
-		this.pending.add(card.id);
+		for (const card of cards) this.pending.add(card.id);
 		const sent = await send(command, input, () => (this.connection = 'lost'));
-		this.pending.delete(card.id);
+		for (const card of cards) this.pending.delete(card.id);
 		if (sent.ok) {
-			const known = this.truth.get(card.id);
-			if (!known || known.version < mine.version) this.truth.set(card.id, mine);
+			for (const card of mine) {
+				const known = this.truth.get(card.id);
+				if (!known || known.version < card.version) this.truth.set(card.id, card);
+			}
 		} else {
-			this.show(this.truth.get(card.id) ?? card);
+			this.show(cards.map((card) => this.truth.get(card.id) ?? card));
 			if (sent.refusal.code === 'card.changed') this.reread();
 		}
 		this.settle(sent);
@@ -287,8 +469,10 @@ export class BoardState {
 		return new Date(Date.now() + this.ahead);
 	}
 
-	private show(card: CardView): void {
-		this.cards = new Map(this.cards).set(card.id, card);
+	private show(changed: readonly CardView[]): void {
+		const cards = new Map(this.cards);
+		for (const card of changed) cards.set(card.id, card);
+		this.cards = cards;
 	}
 
 	private rankFor(card: CardView, column: string | null, below: string | null | undefined): string {

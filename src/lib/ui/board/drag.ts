@@ -16,7 +16,7 @@ export async function dragCards(board: HTMLElement, events: DragEvents): Promise
 	const touch = matchMedia('(pointer: coarse)').matches;
 	const cards: Interactable = interact('li[data-card]', { context: board }).draggable({
 		allowFrom: touch ? '.grip' : undefined,
-		ignoreFrom: 'textarea, button',
+		ignoreFrom: 'textarea, button, input, select',
 		cursorChecker: () => '',
 		listeners: {
 			start: ({ target, clientX, clientY }) => events.start(target.dataset.card, target, clientX, clientY),

@@ -16,14 +16,23 @@ export class Windowed {
 	private virtualizer: Virtualizer<HTMLElement, Element> | undefined;
 	private clean: (() => void) | undefined;
 
+	/**
+	 * @param estimate height of an item that has not been measured yet
+	 * @param gap between items
+	 */
+	constructor(
+		private readonly estimate = 104,
+		private readonly gap = 8,
+	) {}
+
 	/** Begins to follow an element; the answer stops. */
 	mount(element: HTMLElement): () => void {
 		this.virtualizer = new Virtualizer<HTMLElement, Element>({
 			count: 0,
 			getScrollElement: () => element,
-			estimateSize: () => 104,
+			estimateSize: () => this.estimate,
 			overscan: 6,
-			gap: 8,
+			gap: this.gap,
 			observeElementRect,
 			observeElementOffset,
 			scrollToFn: elementScroll,

@@ -174,7 +174,7 @@
 							type="button"
 							class="link"
 							aria-label="Change owners"
-							onclick={() => (asking = { kind: 'owners', card })}>Change</button
+							onclick={() => (asking = { kind: 'owners', cards: [card] })}>Change</button
 						>{/if}
 				</dd>
 				{#if head.unit !== 'none'}

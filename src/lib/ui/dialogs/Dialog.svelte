@@ -2,7 +2,14 @@
 	import { Modal } from 'flowbite-svelte';
 	import type { Snippet } from 'svelte';
 
-	let { title, onclose, children }: { title: string; onclose: () => void; children: Snippet } = $props();
+	interface Props {
+		title: string;
+		/** For what needs two columns. */
+		wide?: boolean;
+		onclose: () => void;
+		children: Snippet;
+	}
+	let { title, wide = false, onclose, children }: Props = $props();
 	let open = $state(true);
 	// Whoever opened the dialog gets the focus back.
 	const before = document.activeElement;
@@ -17,7 +24,7 @@
 	bind:open
 	{title}
 	aria-label={title}
-	size="xs"
+	size={wide ? 'lg' : 'xs'}
 	dismissable
 	transitionParams={{ duration: 0 }}
 	onkeydown={(event: KeyboardEvent) => event.stopPropagation()}

@@ -1,23 +1,42 @@
 <script lang="ts">
 	import { Checkbox } from 'flowbite-svelte';
-	import type { CardView, PersonView } from '$core/board/view';
+	import type { PersonView, Unit } from '$core/board/view';
+	import type { Part } from '$core/capacity/promise';
+	import { amount, list } from '../words';
 	import Dialog from './Dialog.svelte';
 
 	interface Props {
-		card: CardView;
+		title: string;
+		/** Who owns it now; of several cards, who owns all of them. */
+		owners: readonly string[];
 		people: PersonView[];
+		unit: Unit;
+		/** Labels of the card: someone who knows them is marked. */
+		labels: readonly string[];
+		/** How much room everyone has in the card's sprint. */
+		room: Promise<{ sprint: number | null; parts: Part[] }>;
 		/** Cards in hand of each person on this board. */
 		inHand: ReadonlyMap<string, number>;
 		onowners: (owners: string[]) => void;
 		onclose: () => void;
 	}
-	let { card, people, inHand, onowners, onclose }: Props = $props();
+	let { title, owners, people, unit, labels, room, inHand, onowners, onclose }: Props = $props();
 	// svelte-ignore state_referenced_locally
-	let chosen = $state([...card.owners]);
+	let chosen = $state([...owners]);
 	const able = $derived(
-		people.filter((person) => person.role !== 'viewer' || card.owners.includes(person.id)),
+		people.filter((person) => (person.role !== 'viewer' && !person.gone) || owners.includes(person.id)),
 	);
 	const take = (element: HTMLElement) => element.querySelector('input')?.focus();
+
+	function roomWords(part: Part | undefined): { text: string; over: boolean } {
+		if (!part) return { text: '', over: false };
+		if (part.promise <= 0 && !part.placed) return { text: 'no hours', over: false };
+		const room = part.promise - part.placed;
+		return room < -0.05
+			? { text: `${amount(-room, unit)} over`, over: true }
+			: { text: `room for ${amount(room, unit)}`, over: false };
+	}
+	const knows = (person: PersonView) => person.skills.filter((skill) => labels.includes(skill));
 
 	function submit(event: SubmitEvent) {
 		event.preventDefault();
@@ -25,18 +44,25 @@
 	}
 </script>
 
-<Dialog title="Who owns {card.number}?" {onclose}>
+<Dialog {title} {onclose}>
 	<form onsubmit={submit}>
+		{#await room then found}{#if found.sprint !== null}<p class="soft">
+					Room in sprint {found.sprint}
+				</p>{/if}{/await}
 		<ul {@attach take}>
 			{#each able as person (person.id)}
+				{@const skills = knows(person)}
 				<li>
 					<Checkbox value={person.id} bind:group={chosen} class="text-base"
 						><span class="name">{person.name}</span></Checkbox
 					>
 					<small
-						>{person.title}{person.title && inHand.get(person.id) ? ', ' : ''}{inHand.get(person.id)
-							? `${inHand.get(person.id)} in hand`
-							: ''}</small
+						>{#if skills.length}<span class="knows">knows {list(skills)}</span>{/if}
+						{#await room}<span>…</span>{:then found}{@const words = roomWords(
+								found.parts.find((part) => part.person === person.id),
+							)}{#if words.text}<span class:warn={words.over}>{words.text}</span
+								>{:else if inHand.get(person.id)}<span>{inHand.get(person.id)} in hand</span
+								>{/if}{/await}</small
 					>
 				</li>
 			{/each}
@@ -60,10 +86,19 @@
 		margin: 0;
 		padding: 0;
 	}
+	p {
+		margin: 0 0 4px;
+	}
+	.soft {
+		color: var(--soft);
+		text-align: right;
+		font-size: 0.9rem;
+	}
 	li {
 		display: flex;
 		justify-content: space-between;
 		align-items: center;
+		gap: 10px;
 		min-height: 34px;
 	}
 	.name {
@@ -72,6 +107,11 @@
 	small {
 		color: var(--soft);
 		font-size: 0.9rem;
+		text-align: right;
+	}
+	.knows {
+		color: var(--river);
+		margin-right: 8px;
 	}
 	.foot {
 		display: flex;

@@ -4,7 +4,8 @@
 
 	interface Props {
 		person: { name: string; initials: string };
-		here?: { team: string; name: string; slug: string };
+		/** The board, or of a team's own page only the team. */
+		here?: { team: string; name: string; slug?: string; teamId?: string; sprintDays?: number | null };
 		boards?: { name: string; slug: string; team: string }[];
 		keysOn?: boolean;
 	}
@@ -43,7 +44,7 @@
 		</Menu>
 	{/if}
 	<span class="space"></span>
-	<Find slug={here?.slug} {keysOn} />
+	<Find slug={here?.slug} team={here?.teamId} sprints={here?.sprintDays != null} {keysOn} />
 	<Menu id="you-menu" look="tag" label="You: {person.name}">
 		{#snippet button()}<span aria-hidden="true">{person.initials}</span>{/snippet}
 		{#snippet children(close)}

@@ -7,7 +7,15 @@
 		title: string;
 		place: string;
 	}
-	let { slug, keysOn }: { slug?: string; keysOn: boolean } = $props();
+	interface Props {
+		slug?: string;
+		/** Whether the board has sprints. */
+		sprints?: boolean;
+		/** The id of the team, for those who are in it. */
+		team?: string;
+		keysOn: boolean;
+	}
+	let { slug, sprints = false, team, keysOn }: Props = $props();
 
 	let input = $state<HTMLInputElement>();
 	let text = $state('');
@@ -21,7 +29,10 @@
 		...(slug
 			? [
 					{ words: 'Go to the board', to: `/boards/${slug}` },
+					{ words: 'Go to the backlog', to: `/boards/${slug}/backlog` },
+					...(sprints ? [{ words: 'Plan the next sprint', to: `/boards/${slug}/plan` }] : []),
 					{ words: 'Go to flow', to: `/boards/${slug}/flow` },
+					...(team ? [{ words: 'Go to the people', to: `/teams/${team}/people` }] : []),
 				]
 			: []),
 		{ words: 'See all boards', to: '/' },

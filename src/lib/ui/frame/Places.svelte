@@ -1,10 +1,19 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 
-	let { slug, here, children }: { slug: string; here: 'board' | 'flow'; children?: Snippet } = $props();
+	interface Props {
+		board: { slug: string; sprintDays: number | null; teamId: string };
+		here: 'board' | 'backlog' | 'plan' | 'flow';
+		children?: Snippet;
+	}
+	let { board, here, children }: Props = $props();
+	const to = $derived(`/boards/${board.slug}`);
 	const places = $derived([
-		{ name: 'Board', id: 'board', to: `/boards/${slug}` },
-		{ name: 'Flow', id: 'flow', to: `/boards/${slug}/flow` },
+		{ name: 'Board', id: 'board', to },
+		{ name: 'Backlog', id: 'backlog', to: `${to}/backlog` },
+		...(board.sprintDays === null ? [] : [{ name: 'Plan', id: 'plan', to: `${to}/plan` }]),
+		{ name: 'Flow', id: 'flow', to: `${to}/flow` },
+		{ name: 'People', id: 'people', to: `/teams/${board.teamId}/people` },
 	]);
 </script>
 
@@ -32,6 +41,9 @@
 	nav {
 		display: flex;
 		gap: 4px;
+		min-width: 0;
+		overflow-x: auto;
+		scrollbar-width: none;
 	}
 	a {
 		padding: 4px 11px;

@@ -4,8 +4,22 @@
 	import { parseDay } from '$core/calendar/days';
 	import { amount, count, dateWords, figure } from '../words';
 
-	let { segments, slug, unit, today }: { segments: Segment[]; slug: string; unit: Unit; today: string } =
-		$props();
+	interface Props {
+		segments: Segment[];
+		slug: string;
+		unit: Unit;
+		today: string;
+		/** The sprint whose plan is open. */
+		planning?: number | null;
+	}
+	let { segments, slug, unit, today, planning = null }: Props = $props();
+
+	const percent = (share: number) => `${Math.round(share * 100)}%`;
+	function laterWhy(s: Extract<Segment, { kind: 'later' }>): string {
+		if (s.usual === null) return 'How many sprints they take is said once three sprints are closed.';
+		const unsized = s.unsized ? `, ${s.unsized} without a size taken as the mean of the others` : '';
+		return `${amount(s.work, unit)} wait${unsized}; a usual sprint delivers ${amount(s.usual, unit)}.`;
+	}
 
 	let ribbon = $state<HTMLElement>();
 	let scrolls = $state(false);
@@ -115,20 +129,30 @@
 				</svg>
 			</a>
 		{:else if s.kind === 'next'}
-			<div
+			{@const full = s.promise ? s.placed / s.promise : null}
+			<a
 				class="segment next"
-				role="img"
-				aria-label="Sprint {s.number}, from {dateWords(s.starts)}: {amount(s.placed, unit)} placed"
-				title="From {dateWords(s.starts)}: {count(s.cards, 'card')}, {amount(s.placed, unit)}"
+				class:here={planning === s.number}
+				href="/boards/{slug}/plan?sprint={s.number}"
+				aria-label="Plan sprint {s.number}, from {dateWords(s.starts)}: {amount(
+					s.placed,
+					unit,
+				)} placed{full === null ? '' : `, ${percent(full)} of the promise`}"
+				title="Sprint {s.number}{s.goal ? `: ${s.goal}` : ''}, from {dateWords(s.starts)}: {count(
+					s.cards,
+					'card',
+				)}, {amount(s.placed, unit)}{s.promise ? ` of the ${amount(s.promise, unit)} promise` : ''}"
 			>
 				<b>S{s.number}</b>
-				{amount(s.placed, unit)}
+				<span class:over={full !== null && full > 1}
+					>{full === null ? amount(s.placed, unit) : `${percent(full)} full`}</span
+				>
 				<span
 					class="placed"
 					hidden={!s.placed}
-					style:width="{usual ? Math.min(100, (s.placed / usual) * 100) : 0}%"
+					style:width="{Math.min(100, (full ?? (usual ? s.placed / usual : 0)) * 100)}%"
 				></span>
-			</div>
+			</a>
 		{:else if s.kind === 'week'}
 			<div
 				class="segment"
@@ -144,11 +168,11 @@
 				>
 			</div>
 		{:else}
-			<div class="segment later">
+			<a class="segment later" href="/boards/{slug}/backlog" title={laterWhy(s)}>
 				<b>Later</b><br />{count(s.cards, 'card')}{s.sprints === null
 					? ''
 					: `, about ${count(s.sprints, 'sprint')}`}
-			</div>
+			</a>
 		{/if}
 	{/each}
 </nav>
@@ -243,6 +267,13 @@
 		background: transparent;
 		border: 1.5px dashed var(--faint);
 		border-bottom: 0;
+	}
+	.here {
+		border-style: solid;
+		border-color: var(--ink);
+	}
+	.over {
+		color: var(--brick);
 	}
 	.placed {
 		position: absolute;

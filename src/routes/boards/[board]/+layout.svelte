@@ -45,7 +45,13 @@
 
 <div class="board-page">
 	<Bar person={data.person!} here={data.head} boards={data.head.boards} keysOn={keys.on} />
-	<Ribbon segments={data.ribbon.segments} slug={data.head.slug} unit={data.head.unit} today={data.today} />
+	<Ribbon
+		segments={data.ribbon.segments}
+		slug={data.head.slug}
+		unit={data.head.unit}
+		today={data.today}
+		planning={page.data.plan?.sprint ?? null}
+	/>
 	<div class="beside">
 		<main class:open={key}>{@render children()}</main>
 		{#if key}

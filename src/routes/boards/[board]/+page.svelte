@@ -6,10 +6,11 @@
 	import { parseDay } from '$core/calendar/days';
 	import Board from '$lib/ui/board/Board.svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
-	import { readFilter, writeFilter } from '$lib/ui/board/filter';
+	import { readFilter, writeFilter } from '$core/board/filter';
 	import FilterLine from '$lib/ui/board/FilterLine.svelte';
 	import { boardSentence } from '$lib/ui/board/sentence';
 	import Sentence from '$lib/ui/board/Sentence.svelte';
+	import { cardAddress } from '$lib/ui/frame/card-address';
 	import { keys } from '$lib/ui/frame/keys.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 
@@ -40,11 +41,7 @@
 
 	const narrow = (next: typeof filter) =>
 		void goto(writeFilter(page.url, next), { replaceState: true, keepFocus: true, noScroll: true });
-	function open(card: Pick<CardView, 'number'>): string {
-		const url = new URL(page.url);
-		url.searchParams.set('card', String(card.number));
-		return url.pathname + url.search;
-	}
+	const open = (card: Pick<CardView, 'number'>) => cardAddress(page.url, card);
 
 	const KEYS: [string, string][] = [
 		['← → ↑ ↓', 'go from card to card'],
@@ -62,7 +59,7 @@
 	];
 </script>
 
-<Places slug={board.head.slug} here="board">
+<Places board={board.head} here="board">
 	<FilterLine {filter} people={board.head.people} onfilter={narrow} />
 </Places>
 <Sentence words={sentence} {open} {filter} onfilter={narrow} />

@@ -12,6 +12,7 @@
 	import RangeBar from '$lib/ui/flow/RangeBar.svelte';
 	import { flowSentence, littlesWords } from '$lib/ui/flow/sentences';
 	import WhereDaysGo from '$lib/ui/flow/WhereDaysGo.svelte';
+	import { cardAddress } from '$lib/ui/frame/card-address';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 
@@ -49,16 +50,12 @@
 		for (const [name, value] of Object.entries(change)) if (value) url.searchParams.set(name, value);
 		void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
 	}
-	function open(key: string): string {
-		const url = new URL(page.url);
-		url.searchParams.set('card', key.slice(key.lastIndexOf('-') + 1));
-		return url.pathname + url.search;
-	}
+	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
 	const csv = (figures: string) =>
 		`/boards/${board.head.slug}/flow/figures?of=${figures}&from=${flow.from}&to=${flow.to}&days=${flow.days}`;
 </script>
 
-<Places slug={board.head.slug} here="flow">
+<Places board={board.head} here="flow">
 	<form class="range" onsubmit={(event) => event.preventDefault()} aria-label="Range of every chart">
 		<span
 			>from <input

@@ -1,0 +1,64 @@
+import type { Instant } from '../calendar/zone.ts';
+import type { HistoryEvent } from '../flow/history.ts';
+import type { Ledger, SprintBoard } from '../sprint/ledger.ts';
+import type { Past } from './odds.ts';
+import type { ClosedSprint } from './promise.ts';
+
+const SPRINTS = 6;
+
+/**
+ * What the closed sprints of a board say, in the order of their closing.
+ * @param raw each sprint's hours as frozen when it started, by number; a sprint without is taken to have had none
+ */
+export function closedSprints(
+	board: SprintBoard,
+	ledgers: readonly Ledger[],
+	raw: ReadonlyMap<number, number>,
+	asOf: Instant,
+): ClosedSprint[] {
+	return board.sprints
+		.filter((sprint) => sprint.closedAt !== null && sprint.closedAt <= asOf)
+		.sort((a, b) => a.closedAt! - b.closedAt!)
+		.flatMap(({ number }) => {
+			const ledger = ledgers.find((known) => known.number === number);
+			if (!ledger) return [];
+			const unplanned = ledger.stints.reduce((sum, stint) => sum + (stint.planned ? 0 : stint.worked), 0);
+			const { worked, delivered } = ledger;
+			return [{ number, worked, unplanned, raw: raw.get(number) ?? 0, delivered }];
+		});
+}
+
+/**
+ * How cards and sprints of the last six closed sprints turned out: worked ÷ first size over done cards with both above
+ * 0, and each sprint's own focus and keep-back.
+ */
+export function pastOf(
+	closed: readonly ClosedSprint[],
+	ledgers: readonly Ledger[],
+	events: readonly HistoryEvent[],
+): Past {
+	const last = closed.slice(-SPRINTS);
+	const numbers = new Set(last.map((sprint) => sprint.number));
+	const done = new Set(
+		ledgers
+			.filter((ledger) => numbers.has(ledger.number))
+			.flatMap((ledger) => ledger.stints.filter((s) => s.outcome === 'done').map((s) => s.card)),
+	);
+	const first = new Map<string, number>();
+	const worked = new Map<string, number>();
+	for (const { card, event, value } of events) {
+		if (!done.has(card)) continue;
+		if (event === 'sized' && !first.has(card)) first.set(card, Number(value));
+		if (event === 'worked') worked.set(card, (worked.get(card) ?? 0) + Number(value));
+	}
+	const ratios = [...done].sort().flatMap((card) => {
+		const [size, hours] = [first.get(card) ?? 0, worked.get(card) ?? 0];
+		return size > 0 && hours > 0 ? [hours / size] : [];
+	});
+	const pairs = last.flatMap((sprint) =>
+		sprint.raw > 0 && sprint.worked > 0
+			? [{ focus: sprint.worked / sprint.raw, keepBack: sprint.unplanned / sprint.worked }]
+			: [],
+	);
+	return { ratios, pairs };
+}

@@ -1,0 +1,215 @@
+import { parse } from 'csv-parse/sync';
+import { parseDay } from '../calendar/days.ts';
+import type { LineError } from './history-file.ts';
+
+/** What a column of a table of cards can hold. */
+export const CARD_FIELDS = [
+	'title',
+	'description',
+	'size',
+	'type',
+	'class',
+	'labels',
+	'owners',
+	'start',
+	'due',
+	'initiative',
+	'parent',
+] as const;
+export type CardField = (typeof CARD_FIELDS)[number];
+
+/** A table as it was read: its header, and each further record with the line on which it starts. */
+export interface Table {
+	header: string[];
+	records: { line: number; fields: string[] }[];
+}
+
+/** Which column of the table holds which field, by its place from 0. */
+export type Mapping = Partial<Record<CardField, number>>;
+
+/** A card that a table describes. */
+export interface TableCard {
+	line: number;
+	title: string;
+	description: string;
+	size: number | null;
+	type: string;
+	class: 'expedite' | 'fixed' | 'standard' | 'background';
+	labels: string[];
+	/** Ids of people. */
+	owners: string[];
+	start: string | null;
+	due: string | null;
+	initiative: string;
+	/** The line of the card that it is a sub-card of. */
+	parent: number | null;
+}
+
+/** What the board knows, against which a table is checked. */
+export interface TableBoard {
+	people: readonly { id: string; name: string }[];
+	types: readonly string[];
+}
+
+const MOST_CARDS = 1000;
+
+/** Reads a CSV file (RFC 4180, UTF-8; commas, semicolons or tabs between fields). */
+export function readTable(text: string): { ok: true; table: Table } | { ok: false; errors: LineError[] } {
+	const refuse = (line: number, reason: string) => ({ ok: false as const, errors: [{ line, reason }] });
+	if (text.includes('\0') || text.includes('\uFFFD'))
+		return refuse(1, 'this is not a CSV file in UTF-8: it holds bytes that are no text');
+	const whole = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
+	if (!whole.trim()) return refuse(1, 'the file is empty');
+	const first = whole.slice(0, whole.indexOf('\n') >= 0 ? whole.indexOf('\n') : undefined);
+	const delimiter = [',', ';', '\t'].sort((a, b) => first.split(b).length - first.split(a).length)[0]!;
+	const records: Table['records'] = [];
+	try {
+		parse(whole, {
+			delimiter,
+			relax_column_count: true,
+			skip_empty_lines: true,
+			on_record: (fields: string[], { lines }) => {
+				const inside = fields.reduce((n, field) => n + field.split('\n').length - 1, 0);
+				if (fields.some((field) => field.trim())) records.push({ line: lines - inside, fields });
+				return null;
+			},
+		});
+	} catch (error) {
+		const { lines = records.length + 1, message } = error as Error & { lines?: number };
+		return refuse(
+			lines,
+			message.includes('Quote')
+				? 'a quote is opened and never closed, or stands in the middle of a field'
+				: message,
+		);
+	}
+	const [header, ...rest] = records;
+	if (!header) return refuse(1, 'the file is empty');
+	if (!rest.length) return refuse(header.line, 'there is a header and no card below it');
+	if (rest.length > MOST_CARDS)
+		return refuse(
+			rest[MOST_CARDS]!.line,
+			`at most ${MOST_CARDS} cards can be read at once; this file has ${rest.length}`,
+		);
+	return { ok: true, table: { header: header.fields.map((field) => field.trim()), records: rest } };
+}
+
+const NAMES: Record<CardField, RegExp> = {
+	title: /^(title|summary|name|card|task|what)$/i,
+	description: /^(description|details|notes?|text)$/i,
+	size: /^(size|estimate|hours|points|effort)$/i,
+	type: /^(type|kind)$/i,
+	class: /^(class|class of service)$/i,
+	labels: /^(labels?|tags?)$/i,
+	owners: /^(owners?|assignees?|who|person)$/i,
+	start: /^(start|starts|start date)$/i,
+	due: /^(due|due date|deadline|by)$/i,
+	initiative: /^(initiative|project|client|epic)$/i,
+	parent: /^(parent|part of)$/i,
+};
+
+/** A first guess at which column holds what, by the words of the header. */
+export function guessMapping(table: Table): Mapping {
+	const mapping: Mapping = {};
+	for (const field of CARD_FIELDS) {
+		const at = table.header.findIndex((name) => NAMES[field].test(name));
+		if (at >= 0) mapping[field] = at;
+	}
+	return mapping;
+}
+
+/**
+ * The cards that a table describes under a mapping, and every line that cannot be read. A parent is named by the title
+ * of a card on an earlier line; labels and owners are separated by commas or semicolons.
+ */
+export function readCards(
+	table: Table,
+	mapping: Mapping,
+	board: TableBoard,
+): { cards: TableCard[]; errors: LineError[] } {
+	const errors: LineError[] = [];
+	if (mapping.title === undefined)
+		return { cards: [], errors: [{ line: 1, reason: 'say which column holds the title' }] };
+	const cards: TableCard[] = [];
+	const titles = new Map<string, TableCard>();
+	for (const { line, fields } of table.records) {
+		const wrong = (reason: string) => void errors.push({ line, reason });
+		const text = (field: CardField) => {
+			const at = mapping[field];
+			return at === undefined ? '' : (fields[at] ?? '').trim();
+		};
+		const many = (field: CardField) =>
+			[
+				...new Set(
+					text(field)
+						.split(/[;,]/)
+						.map((part) => part.trim()),
+				),
+			].filter(Boolean);
+		const title = text('title').replace(/\s+/g, ' ');
+		if (!title) wrong('the title is empty');
+		else if (title.length > 300) wrong(`the title has ${title.length} characters; at most 300 are kept`);
+		if (text('description').length > 50_000) wrong('the description has more than 50,000 characters');
+		const size = sizeOf(text('size'));
+		if (size === undefined) wrong(`the size “${short(text('size'))}” is not a figure of 0 or more`);
+		const type = text('type');
+		if (type && !board.types.includes(type))
+			wrong(
+				`“${short(type)}” is no type of this board${board.types.length ? `: it has ${board.types.join(', ')}` : ''}`,
+			);
+		const named = text('class').toLowerCase();
+		const known = (['expedite', 'fixed', 'standard', 'background'] as const).find(
+			(one) => one === (named === 'fixed date' ? 'fixed' : named || 'standard'),
+		);
+		if (!known)
+			wrong(`“${short(text('class'))}” is no class: there are Expedite, Fixed date, Standard and Background`);
+		const labels = many('labels');
+		if (labels.some((label) => label.length > 40)) wrong('a label has more than 40 characters');
+		if (labels.length > 20) wrong('a card has at most 20 labels');
+		const owners = many('owners').flatMap((name) => {
+			const person = board.people.find((one) => one.name.toLowerCase() === name.toLowerCase());
+			if (!person) wrong(`“${short(name)}” is nobody who can own cards here`);
+			return person ? [person.id] : [];
+		});
+		const [start, due] = (['start', 'due'] as const).map((field) => {
+			const value = text(field);
+			if (value && parseDay(value) === null)
+				wrong(`the ${field} “${short(value)}” is not a day such as 2026-12-04`);
+			return value || null;
+		}) as [string | null, string | null];
+		if (start && due && start > due) wrong('it starts after it is due');
+		const initiative = text('initiative');
+		if (initiative.length > 80) wrong('the initiative has more than 80 characters');
+		const parent = text('parent') ? titles.get(text('parent').toLowerCase()) : null;
+		if (parent === undefined) wrong(`no card on an earlier line is called “${short(text('parent'))}”`);
+		else if (parent && parent.parent !== null)
+			wrong(`“${short(parent.title)}” is a sub-card itself and can have none`);
+		const card: TableCard = {
+			line,
+			title,
+			description: text('description'),
+			size: size ?? null,
+			type,
+			class: known ?? 'standard',
+			labels,
+			owners,
+			start,
+			due,
+			initiative,
+			parent: parent?.line ?? null,
+		};
+		cards.push(card);
+		if (title) titles.set(title.toLowerCase(), card);
+	}
+	return { cards, errors: errors.sort((a, b) => a.line - b.line) };
+}
+
+/** A size such as `8`, `8h` or `1.5 pt`; null when empty, undefined when it cannot be read. */
+function sizeOf(text: string): number | null | undefined {
+	if (!text) return null;
+	const found = /^(\d+(?:[.,]\d+)?)\s*(h|hours?|pt|pts|points?)?$/i.exec(text);
+	const size = found && Math.round(Number(found[1]!.replace(',', '.')) * 100) / 100;
+	return size === null || size > 9999 ? undefined : size;
+}
+
+const short = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : text);

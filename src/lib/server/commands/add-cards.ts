@@ -1,0 +1,123 @@
+import { IsBoolean, IsIn, IsInt, IsString, MaxLength, Max, Min } from 'class-validator';
+import { Problem } from '../problem.ts';
+import { boardCommand } from './command.ts';
+import { dayField } from './days.ts';
+import { Amount, DayText, Entries, Id, Line, Lines, Optional, People } from './fields.ts';
+import { makeCards } from './make-cards.ts';
+
+export class NewChecklistLine {
+	@Line('The checklist line', 300)
+	text!: string;
+
+	@IsBoolean({ message: 'A checklist line is done or not: true or false.' })
+	done!: boolean;
+}
+
+export class NewCard {
+	@Line('The title', 300)
+	title!: string;
+
+	@Optional()
+	@MaxLength(50_000, { message: 'The description may have at most 50,000 characters.' })
+	@IsString({ message: 'The description must be text.' })
+	description?: string;
+
+	@Optional()
+	@Amount('The size')
+	size?: number | null;
+
+	/** One of the board’s types. */
+	@Optional()
+	@MaxLength(40, { message: 'The type may have at most 40 characters.' })
+	@IsString({ message: 'The type must be text.' })
+	type?: string;
+
+	@Optional()
+	@IsIn(['expedite', 'fixed', 'standard', 'background'], {
+		message: 'The class is expedite, fixed, standard or background.',
+	})
+	class?: 'expedite' | 'fixed' | 'standard' | 'background';
+
+	/** Labels that the board does not have yet are made. */
+	@Optional()
+	@Lines('label', 20, 40)
+	labels?: string[];
+
+	@Optional()
+	@People('owner')
+	owners?: string[];
+
+	@Optional()
+	@DayText('The start')
+	start?: string | null;
+
+	@Optional()
+	@DayText('The due date')
+	due?: string | null;
+
+	/** An initiative that the board does not have yet is made. */
+	@Optional()
+	@Line('The initiative', 80)
+	initiative?: string | null;
+
+	@Optional()
+	@Entries('checklist lines', NewChecklistLine, 100, 0)
+	checklist?: NewChecklistLine[];
+
+	/** The place in this list, counted from 0, of an earlier card that it is part of. */
+	@Optional()
+	@Max(1000, { message: 'The parent is the place of an earlier card in this list.' })
+	@Min(0, { message: 'The parent is the place of an earlier card in this list.' })
+	@IsInt({ message: 'The parent is the place of an earlier card in this list.' })
+	parent?: number | null;
+}
+
+export class AddCards {
+	@Id('board')
+	board!: string;
+
+	@Entries('cards', NewCard, 1000)
+	cards!: NewCard[];
+
+	/** The card of the backlog right above them; null for the top, left out for the end. */
+	@Optional()
+	@Id('card above')
+	below?: string | null;
+}
+
+export const addCards = boardCommand({
+	name: 'AddCards',
+	summary: 'Adds cards to the backlog, all of them or none: pasted, imported or written one by one.',
+	input: AddCards,
+	async run(context, input) {
+		input.cards.forEach((card, i) => {
+			const parent = card.parent ?? null;
+			if (parent === null) return;
+			const above = input.cards[parent];
+			if (parent >= i || !above)
+				throw new Problem(
+					422,
+					'invalid.parent',
+					'The parent is the place of an earlier card in this list.',
+					'parent',
+				);
+			if (above.parent != null)
+				throw new Problem(
+					409,
+					'parent.is_part',
+					`“${above.title.slice(0, 40)}” is a sub-card itself and can have none.`,
+					'parent',
+				);
+		});
+		for (const { start, due } of input.cards) {
+			const [first, last] = [
+				start && dayField(start, 'start', 'The start'),
+				due && dayField(due, 'due', 'The due date'),
+			];
+			if (first && last && first > last)
+				throw new Problem(422, 'invalid.due', 'A card cannot be due before it starts.', 'due');
+		}
+		const cards = await makeCards(context, input.cards, input.below);
+		return { result: { cards } };
+	},
+});

@@ -1,0 +1,115 @@
+import { IsBoolean, IsIn, IsString, MaxLength } from 'class-validator';
+import { boardCommand } from './command.ts';
+import { Id, Line, Lines, Optional, OrNull, People, SeenCard, SeenCards } from './fields.ts';
+import { giveTo } from './owners.ts';
+import { ableToOwn, checkOwners, initiativeIds, labelIds, linesOf, typeNamed, typesOf } from './names.ts';
+
+export class ChangeCards {
+	@Id('board')
+	board!: string;
+
+	@SeenCards()
+	cards!: SeenCard[];
+
+	/** One of the board’s types; empty for none. A card without a checklist takes over the type’s. */
+	@Optional()
+	@MaxLength(40, { message: 'The type may have at most 40 characters.' })
+	@IsString({ message: 'The type must be text.' })
+	type?: string;
+
+	@Optional()
+	@IsIn(['expedite', 'fixed', 'standard', 'background'], {
+		message: 'The class is expedite, fixed, standard or background.',
+	})
+	class?: 'expedite' | 'fixed' | 'standard' | 'background';
+
+	/** Labels to put on; those that the board does not have yet are made. */
+	@Optional()
+	@Lines('label', 20, 40)
+	label?: string[];
+
+	/** Labels to take off. */
+	@Optional()
+	@Lines('label', 20, 40)
+	unlabel?: string[];
+
+	/** The initiative by its name; null for none. */
+	@Optional()
+	@OrNull()
+	@Line('The initiative', 80)
+	initiative?: string | null;
+
+	/** Refined enough to be planned. */
+	@Optional()
+	@IsBoolean({ message: 'A card is ready or not: true or false.' })
+	ready?: boolean;
+
+	/** Everyone who owns them from now on. */
+	@Optional()
+	@People('owner')
+	owners?: string[];
+}
+
+export const changeCards = boardCommand({
+	name: 'ChangeCards',
+	summary: 'Changes the type, class, labels, initiative, owners or ready mark of one card or of many.',
+	input: ChangeCards,
+	async run(context, input) {
+		const { tx } = context;
+		const cards = await context.cards(input.cards);
+		const ids = cards.map((card) => card.id);
+		if (input.type !== undefined) {
+			const lines = typeNamed(await typesOf(context), input.type).map((line) => line.text);
+			for (const card of cards) {
+				if (card.type === input.type) continue;
+				context.note(card.id, 'type', input.type, { type: card.type });
+				const checklist = card.checklist.length ? card.checklist : linesOf(lines);
+				await tx.query('update card set type = $2, checklist = $3 where id = $1', [
+					card.id,
+					input.type,
+					JSON.stringify(checklist),
+				]);
+			}
+		}
+		if (input.class !== undefined) {
+			await tx.query('update card set class = $2 where id = any($1::uuid[])', [ids, input.class]);
+			for (const card of cards)
+				if (card.class !== input.class) context.note(card.id, 'class', input.class, { class: card.class });
+		}
+		if (input.ready !== undefined) {
+			await tx.query('update card set ready = $2 where id = any($1::uuid[])', [ids, input.ready]);
+			for (const card of cards)
+				if (card.ready !== input.ready) context.note(card.id, 'ready', input.ready ? 'yes' : 'no');
+		}
+		if (input.initiative !== undefined) {
+			const name = input.initiative;
+			const id = name ? (await initiativeIds(context, [name])).get(name)! : null;
+			await tx.query('update card set initiative_id = $2 where id = any($1::uuid[])', [ids, id]);
+			for (const card of cards)
+				if (card.initiative_id !== id)
+					context.note(card.id, 'initiative', name ?? '', { initiative: card.initiative_id });
+		}
+		const add = await labelIds(context, input.label ?? []);
+		for (const [name, id] of add)
+			for (const card of cards) if (!card.labels.includes(id)) context.note(card.id, 'label', name);
+		if (add.size)
+			await tx.query(
+				`insert into card_label select c, l from unnest($1::uuid[]) c cross join unnest($2::uuid[]) l on conflict do nothing`,
+				[ids, [...add.values()]],
+			);
+		if (input.unlabel?.length) {
+			const { rows } = await tx.query<{ card_id: string; name: string }>(
+				`delete from card_label k using label l
+				where l.id = k.label_id and k.card_id = any($1::uuid[]) and l.name = any($2::text[])
+				returning k.card_id, l.name`,
+				[ids, input.unlabel],
+			);
+			for (const row of rows) context.note(row.card_id, 'unlabelled', row.name);
+		}
+		if (input.owners) {
+			const able = await ableToOwn(context);
+			for (const card of cards) await giveTo(context, card, checkOwners(able, input.owners, card.owners));
+		}
+		await context.changedNow(cards);
+	},
+});

@@ -1,0 +1,14 @@
+import { parseDay } from '../../../core/calendar/days.ts';
+import type { Day } from '../../../core/calendar/zone.ts';
+import { Problem } from '../problem.ts';
+
+/**
+ * Reads a day that a command names.
+ * @param what as it begins a sentence: `The due date`
+ */
+export function dayField(text: string, field: string, what: string): Day {
+	const day = parseDay(text);
+	if (day === null || text < '1900-01-01' || text > '2200-01-01')
+		throw new Problem(422, `invalid.${field}`, `${what} must be a day such as 2026-12-04.`, field);
+	return day;
+}

@@ -1,0 +1,113 @@
+import { IsIn } from 'class-validator';
+import { Problem } from '../problem.ts';
+import { boardCommand } from './command.ts';
+import { CardNumber, Id, Version } from './fields.ts';
+import type { BoardContext, CardRow } from './context.ts';
+
+export class LinkCard {
+	@Id('card')
+	card!: string;
+
+	@Version()
+	version!: number;
+
+	/** The number of the other card of this board. */
+	@CardNumber()
+	to!: number;
+
+	/** What the card does to the other one. */
+	@IsIn(['blocks', 'relates'], { message: 'A card blocks another one or relates to it.' })
+	kind!: 'blocks' | 'relates';
+}
+
+export const linkCard = boardCommand({
+	name: 'LinkCard',
+	summary: 'Links a card to another one of its board: it blocks it, or relates to it.',
+	input: LinkCard,
+	async run(context, input) {
+		const card = await context.card(input.card, input.version);
+		const other = await otherCard(context, input.to);
+		if (other.id === card.id)
+			throw new Problem(422, 'link.itself', `Card ${card.number} cannot be linked to itself.`, 'to');
+		if (input.kind === 'blocks') await refuseLoop(context, card, other);
+		const { rowCount } = await context.tx.query(
+			'insert into card_link (from_id, to_id, kind) values ($1, $2, $3) on conflict do nothing',
+			[card.id, other.id, input.kind],
+		);
+		if (!rowCount)
+			throw new Problem(
+				409,
+				'link.there',
+				`Card ${card.number} is linked to ${other.number} like that already.`,
+				'to',
+			);
+		await context.changedNow([card]);
+		context.note(card.id, 'linked', String(other.number), null, { kind: input.kind });
+	},
+});
+
+export class UnlinkCard {
+	@Id('card')
+	card!: string;
+
+	@Version()
+	version!: number;
+
+	/** The number of the card it leads to. */
+	@CardNumber()
+	to!: number;
+
+	@IsIn(['blocks', 'relates', 'split'], { message: 'The link is blocks, relates or split.' })
+	kind!: 'blocks' | 'relates' | 'split';
+}
+
+export const unlinkCard = boardCommand({
+	name: 'UnlinkCard',
+	summary: 'Takes away a link from a card to another one.',
+	input: UnlinkCard,
+	async run(context, input) {
+		const card = await context.card(input.card, input.version);
+		const other = await otherCard(context, input.to);
+		const { rowCount } = await context.tx.query(
+			'delete from card_link where from_id = $1 and to_id = $2 and kind = $3',
+			[card.id, other.id, input.kind],
+		);
+		if (!rowCount)
+			throw new Problem(409, 'link.gone', `Card ${card.number} has no such link to ${other.number}.`, 'to');
+		await context.changedNow([card]);
+		context.note(card.id, 'unlinked', String(other.number), { kind: input.kind });
+	},
+});
+
+async function otherCard(context: BoardContext, number: number): Promise<{ id: string; number: number }> {
+	const { rows } = await context.tx.query<{ id: string; number: number }>(
+		'select id, number from card where board_id = $1 and number = $2',
+		[context.board.id, number],
+	);
+	if (!rows[0]) throw new Problem(422, 'card.unknown', `This board has no card ${number}.`, 'to');
+	return rows[0];
+}
+
+/** A card that blocks another one, which blocks it in turn through others, would wait for itself. */
+async function refuseLoop(context: BoardContext, card: CardRow, other: { id: string }): Promise<void> {
+	const { rows } = await context.tx.query<{ path: number[] }>(
+		`with recursive way as (
+			select c.id, array[c.number] as path from card c where c.id = $1
+			union all
+			select c.id, w.path || c.number
+			from way w
+			join card_link l on l.from_id = w.id and l.kind = 'blocks'
+			join card c on c.id = l.to_id
+			where c.number <> all(w.path)
+		)
+		select path from way where id = $2 limit 1`,
+		[other.id, card.id],
+	);
+	if (rows[0])
+		throw new Problem(
+			409,
+			'link.loop',
+			`That would be a loop: ${[card.number, ...rows[0].path].join(' blocks ')}.`,
+			'to',
+		);
+}

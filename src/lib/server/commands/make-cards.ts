@@ -1,0 +1,130 @@
+import { randomUUID } from 'node:crypto';
+import { generateNKeysBetween } from 'fractional-indexing';
+import type { BoardContext, ChecklistLine } from './context.ts';
+import { ableToOwn, checkOwners, initiativeIds, labelIds, typeNamed, typesOf } from './names.ts';
+import { placeBounds } from './place.ts';
+
+/** A card to be made in the backlog. */
+export interface Draft {
+	title: string;
+	description?: string;
+	size?: number | null;
+	type?: string;
+	class?: 'expedite' | 'fixed' | 'standard' | 'background';
+	labels?: readonly string[];
+	owners?: readonly string[];
+	start?: string | null;
+	due?: string | null;
+	initiative?: string | null;
+	ready?: boolean;
+	checklist?: readonly { text: string; done: boolean }[];
+	/** The place in this list, before its own, of the card that it is part of. */
+	parent?: number | null;
+	/** A sprint that has not started, whose list it is put on. */
+	sprint?: { id: string; number: number } | null;
+}
+
+export interface MadeCard {
+	id: string;
+	number: number;
+}
+
+/**
+ * Makes cards in the backlog, in the order given, below another card of it, on top (null) or at its end (undefined).
+ * A card with sub-cards among them keeps no size of its own, unless its first sub-card has none: that one takes it over.
+ */
+export async function makeCards(
+	context: BoardContext,
+	drafts: readonly Draft[],
+	below: string | null | undefined,
+): Promise<MadeCard[]> {
+	const { board, tx, at } = context;
+	const [labels, initiatives, types, able] = [
+		await labelIds(
+			context,
+			drafts.flatMap((draft) => draft.labels ?? []),
+		),
+		await initiativeIds(
+			context,
+			drafts.flatMap((draft) => draft.initiative || []),
+		),
+		await typesOf(context),
+		await ableToOwn(context),
+	];
+	const bounds = await placeBounds(context, null, below);
+	const ranks = generateNKeysBetween(bounds.above, bounds.under, drafts.length);
+	const sizes = drafts.map((draft) => draft.size ?? null);
+	const parents = new Set<number>();
+	drafts.forEach((draft, i) => {
+		const parent = draft.parent ?? null;
+		if (parent === null || parents.has(parent)) return;
+		parents.add(parent);
+		sizes[i] ??= sizes[parent] ?? null;
+		sizes[parent] = null;
+	});
+	const rows = drafts.map((draft, i) => ({
+		id: randomUUID() as string,
+		number: ++board.lastNumber,
+		title: draft.title,
+		description: draft.description ?? '',
+		rank: ranks[i]!,
+		type: draft.type ?? '',
+		class: draft.class ?? 'standard',
+		size: sizes[i],
+		left: sizes[i] ?? 0,
+		start: draft.start ?? null,
+		due: draft.due ?? null,
+		initiative: draft.initiative ? initiatives.get(draft.initiative) : null,
+		ready: draft.ready ?? false,
+		parent: null as string | null,
+		sprint: draft.sprint?.id ?? null,
+		checklist: checklistOf(draft, typeNamed(types, draft.type ?? '')),
+		owners: checkOwners(able, draft.owners ?? []),
+		labels: [...new Set(draft.labels ?? [])].map((name) => labels.get(name)!),
+	}));
+	rows.forEach((row, i) => (row.parent = rows[drafts[i]!.parent ?? -1]?.id ?? null));
+	await tx.query(
+		`with new as materialized (
+			select * from jsonb_to_recordset($2) as n(id uuid, number integer, title text, description text, rank text, type text, class text,
+				size numeric, "left" numeric, start date, due date, initiative uuid, ready boolean, parent uuid, sprint uuid, checklist jsonb)
+		), made as (
+			insert into card (id, board_id, number, title, description, column_id, rank, type, class, size, "left", start, due,
+				initiative_id, ready, parent_id, sprint_id, checklist, clock, entered_at, created_at)
+			select id, $1, number, title, description, null, rank, type, class, size, "left", start, due,
+				initiative, ready, parent, sprint, checklist, 'none', null, $3
+			from new
+		)
+		insert into stay (card_id, column_id, entered_at) select id, null, $3 from new`,
+		[board.id, JSON.stringify(rows), at],
+	);
+	await tx.query(
+		`with new as materialized (
+			select * from jsonb_to_recordset($1) as n(id uuid, owners uuid[], labels uuid[])
+		), owned as (
+			insert into card_owner select id, unnest(owners) from new
+		)
+		insert into card_label select id, unnest(labels) from new`,
+		[JSON.stringify(rows)],
+	);
+	rows.forEach((row, i) => {
+		const draft = drafts[i]!;
+		context.touched.set(row.id, { before: null, version: 1 });
+		context.note(row.id, 'created', row.title);
+		if (row.size !== null) context.note(row.id, 'sized', String(row.size));
+		if (row.type) context.note(row.id, 'type', row.type);
+		if (row.class !== 'standard') context.note(row.id, 'class', row.class);
+		for (const label of new Set(draft.labels ?? [])) context.note(row.id, 'label', label);
+		for (const owner of row.owners) context.note(row.id, 'owner', able.get(owner)!);
+		if (row.start) context.note(row.id, 'start', row.start);
+		if (row.due) context.note(row.id, 'due', row.due);
+		if (draft.initiative) context.note(row.id, 'initiative', draft.initiative);
+		if (draft.parent != null) context.note(row.id, 'part-of', String(rows[draft.parent]!.number));
+		if (draft.sprint) context.note(row.id, 'sprint', String(draft.sprint.number));
+	});
+	return rows.map(({ id, number }) => ({ id, number }));
+}
+
+function checklistOf(draft: Draft, begins: ChecklistLine[]): ChecklistLine[] {
+	const own = (draft.checklist ?? []).map(({ text, done }) => ({ id: randomUUID(), text, done }));
+	return [...begins, ...own];
+}

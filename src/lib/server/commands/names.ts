@@ -1,0 +1,91 @@
+import { Problem } from '../problem.ts';
+import type { BoardContext, ChecklistLine } from './context.ts';
+import { randomUUID } from 'node:crypto';
+
+/** Ids of labels by their names; a label that the board does not know yet is made. */
+export async function labelIds(
+	context: BoardContext,
+	names: readonly string[],
+): Promise<Map<string, string>> {
+	if (!names.length) return new Map();
+	const { rows } = await context.tx.query<{ id: string; name: string }>(
+		`insert into label (board_id, name) select $1, unnest($2::text[])
+		on conflict (board_id, name) do update set name = excluded.name
+		returning id, name`,
+		[context.board.id, [...new Set(names)]],
+	);
+	return new Map(rows.map((label) => [label.name, label.id]));
+}
+
+/** Ids of initiatives by their names; one that the board does not know yet is made. */
+export async function initiativeIds(
+	context: BoardContext,
+	names: readonly string[],
+): Promise<Map<string, string>> {
+	if (!names.length) return new Map();
+	const { rows } = await context.tx.query<{ id: string; name: string }>(
+		`insert into initiative (board_id, name) select $1, unnest($2::text[])
+		on conflict (board_id, name) do update set name = excluded.name
+		returning id, name`,
+		[context.board.id, [...new Set(names)]],
+	);
+	return new Map(rows.map((initiative) => [initiative.name, initiative.id]));
+}
+
+/** The types of the board with the checklists they begin with; no type at all is one too. */
+export async function typesOf(context: BoardContext): Promise<Map<string, ChecklistLine[]>> {
+	const { rows } = await context.tx.query<{ name: string; checklist: string[] }>(
+		'select name, checklist from card_type where board_id = $1',
+		[context.board.id],
+	);
+	return new Map([
+		['', []],
+		...rows.map(({ name, checklist }): [string, ChecklistLine[]] => [name, linesOf(checklist)]),
+	]);
+}
+
+/** Checklist lines that begin undone. */
+export const linesOf = (texts: readonly string[]): ChecklistLine[] =>
+	texts.map((text) => ({ id: randomUUID(), text, done: false }));
+
+/** The checklist a type begins with; an unknown type is refused. */
+export function typeNamed(types: Map<string, ChecklistLine[]>, name: string): ChecklistLine[] {
+	const lines = types.get(name);
+	if (lines) return lines;
+	const known = [...types.keys()].filter(Boolean);
+	throw new Problem(
+		422,
+		'type.unknown',
+		`This board has no type “${name.slice(0, 40)}”. ${known.length ? `It has ${known.join(', ')}.` : 'A lead can add types to it.'}`,
+		'type',
+	);
+}
+
+/** The people who may own cards of this board: its team's leads and members, by id. */
+export async function ableToOwn(context: BoardContext): Promise<Map<string, string>> {
+	const { rows } = await context.tx.query<{ id: string; name: string }>(
+		`select p.id, p.name from membership m join person p on p.id = m.person_id
+		where m.team_id = $1 and m.role <> 'viewer' and m.left_at is null`,
+		[context.board.team],
+	);
+	return new Map(rows.map((person) => [person.id, person.name]));
+}
+
+/** Refuses owners who may not own cards here; `kept` are those who own the card already. */
+export function checkOwners(
+	able: Map<string, string>,
+	owners: readonly string[],
+	kept: readonly string[] = [],
+): string[] {
+	return owners.map((owner) => {
+		const id = owner.toLowerCase();
+		if (!able.has(id) && !kept.includes(id))
+			throw new Problem(
+				422,
+				'owner.unknown',
+				'An owner must be a lead or member of the board’s team.',
+				'owners',
+			);
+		return id;
+	});
+}

@@ -1,0 +1,48 @@
+import { IsBoolean, IsString, MaxLength } from 'class-validator';
+import { Problem } from '../problem.ts';
+import { teamCommand } from './command.ts';
+import { dayField } from './days.ts';
+import { DayText, Id, Optional } from './fields.ts';
+import { leadsOnly } from './team.ts';
+
+export class SetHoliday {
+	@Id('team')
+	team!: string;
+
+	@DayText('The day')
+	day!: string;
+
+	@Optional()
+	@MaxLength(80, { message: 'The name may have at most 80 characters.' })
+	@IsString({ message: 'The name must be text.' })
+	name?: string;
+
+	/** Whether it is a holiday. */
+	@IsBoolean({ message: 'A day is a holiday or not: true or false.' })
+	holiday!: boolean;
+}
+
+export const setHoliday = teamCommand({
+	name: 'SetHoliday',
+	summary: 'Makes a day a holiday of the team, or a usual day again.',
+	input: SetHoliday,
+	async run(context, input) {
+		leadsOnly(context);
+		dayField(input.day, 'day', 'The day');
+		if (input.holiday) {
+			await context.tx.query(
+				`insert into holiday (team_id, day, name) values ($1, $2, $3)
+				on conflict (team_id, day) do update set name = excluded.name, withdrawn_at = null`,
+				[context.team.id, input.day, input.name?.trim() || 'Holiday'],
+			);
+			context.note(`${input.day} is a holiday: ${input.name?.trim() || 'Holiday'}.`);
+			return;
+		}
+		const { rowCount } = await context.tx.query(
+			'update holiday set withdrawn_at = $3 where team_id = $1 and day = $2 and withdrawn_at is null',
+			[context.team.id, input.day, context.at],
+		);
+		if (!rowCount) throw new Problem(409, 'holiday.none', `${input.day} is no holiday.`, 'day');
+		context.note(`${input.day} is a usual day again.`);
+	},
+});

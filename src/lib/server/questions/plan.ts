@@ -1,0 +1,71 @@
+import type { PlanPage, PlanPerson } from '../../../core/board/plan.ts';
+import type { BoardHead, CardView } from '../../../core/board/view.ts';
+import { dayText } from '../../../core/calendar/days.ts';
+import { zoneOf } from '../../../core/calendar/zone.ts';
+import { daysAway, hoursOn, rawHours } from '../../../core/capacity/hours.ts';
+import { rows } from '../database.ts';
+import { now } from '../time.ts';
+import { CARD_VIEW } from './card-view.ts';
+import { boardPast } from './past.ts';
+import { daysOf, workersOf } from './promise.ts';
+import { rotaOf } from './rota.ts';
+
+/**
+ * What planning a sprint of a board needs: the backlog, the sprint's unfinished cards, the hours of its people and what
+ * its past says.
+ * @param asked the sprint's number; null or an unknown one: the next that has not started, else the running one
+ */
+export async function planPage(head: BoardHead, asked: number | null): Promise<PlanPage> {
+	const open = head.sprints.filter((sprint) => !sprint.closedAt);
+	const sprint =
+		open.find((known) => known.number === asked) ?? open.find((known) => !known.startedAt) ?? open[0];
+	const [[found], { learned, past }, rota] = await Promise.all([
+		rows<{ seq: number; cards: CardView[] | null }>(
+			`select b.last_seq as seq,
+				(select json_agg(v order by v.rank) from (
+					select ${CARD_VIEW}
+					from card c
+					left join sprint s on s.id = c.sprint_id
+					where c.board_id = b.id and c.archived_at is null and c.clock <> 'done' and (c.column_id is null or s.number = $2)
+				) v) as cards
+			from board b
+			where b.id = $1`,
+			[head.id, sprint?.number ?? 0],
+			'plan',
+		),
+		boardPast(head),
+		rotaOf(head.teamId),
+	]);
+	const today = zoneOf(head.timeZone).day(now().getTime());
+	const days = sprint && daysOf(head, sprint.number);
+	const people = !days
+		? []
+		: workersOf(head).map(({ id }): PlanPerson => {
+				const from = Math.max(days.from, today);
+				let worked = 0;
+				for (let day = from; day <= days.to; day++) if (hoursOn(rota, id, day) > 0) worked++;
+				return {
+					person: id,
+					raw: rawHours(rota, id, head.id, from, days.to),
+					whole: rawHours(rota, id, head.id, days.from, days.to),
+					after: rawHours(
+						rota,
+						id,
+						head.id,
+						Math.max(days.from, sprint!.startedAt ? today + 1 : days.from),
+						days.to,
+					),
+					away: daysAway(rota, id, from, days.to).map(dayText),
+					days: worked,
+				};
+			});
+	return {
+		seq: found!.seq,
+		cards: found!.cards ?? [],
+		sprint: sprint?.number ?? null,
+		people,
+		learned,
+		past,
+		skills: [...new Set(head.people.flatMap((person) => person.skills))],
+	};
+}

@@ -1,0 +1,38 @@
+import type { BoardHead } from '../../../core/board/view.ts';
+import { parseDay } from '../../../core/calendar/days.ts';
+import type { Day } from '../../../core/calendar/zone.ts';
+import { rawHours, sprintDays, type Rota } from '../../../core/capacity/hours.ts';
+import { PERSON_DAY, type Learned } from '../../../core/capacity/promise.ts';
+
+/** The days of a sprint of a board, cut where the next one starts. */
+export function daysOf(head: Pick<BoardHead, 'sprints'>, number: number): { from: Day; to: Day } | null {
+	const sprint = head.sprints.find((known) => known.number === number);
+	if (!sprint) return null;
+	const dates = (one: { starts: string; ends: string }) => ({
+		starts: parseDay(one.starts)!,
+		ends: parseDay(one.ends)!,
+	});
+	return sprintDays(dates(sprint), head.sprints.map(dates));
+}
+
+/** The leads and members who are in the team. */
+export const workersOf = (head: Pick<BoardHead, 'people'>) =>
+	head.people.filter((person) => !person.gone && person.role !== 'viewer');
+
+/** Hours of all people of a board over a sprint; null where there is no such sprint. */
+export function rawOf(head: BoardHead, rota: Rota, number: number): number | null {
+	const days = daysOf(head, number);
+	if (!days) return null;
+	return workersOf(head).reduce(
+		(sum, person) => sum + rawHours(rota, person.id, head.id, days.from, days.to),
+		0,
+	);
+}
+
+/** What so many hours of a sprint promise, in the board's unit; null where nothing says. */
+export function promiseOf(head: BoardHead, number: number, learned: Learned, raw: number): number | null {
+	const sprint = head.sprints.find((known) => known.number === number);
+	if (head.unit === 'points') return learned.perDay === null ? null : (learned.perDay * raw) / PERSON_DAY;
+	const focus = sprint?.focus ?? learned.focus;
+	return raw * focus * (1 - (sprint?.keepBack ?? learned.keepBack));
+}

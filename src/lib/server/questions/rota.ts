@@ -1,0 +1,37 @@
+import { parseDay } from '../../../core/calendar/days.ts';
+import type { Rota } from '../../../core/capacity/hours.ts';
+import { rows } from '../database.ts';
+
+/** How long the people of a team work: their weeks, absences, shares and holidays, with all of the team's boards. */
+export async function rotaOf(team: string): Promise<Rota> {
+	const [found] = await rows<{
+		boards: string[];
+		weeks: { person: string; from: string; hours: number[] }[];
+		absences: { person: string; from: string; to: string; hours: number | null }[];
+		shares: { person: string; from: string; boards: Record<string, number> }[];
+		holidays: string[];
+	}>(
+		`select
+			array(select id::text from board where team_id = $1 order by position) as boards,
+			(select coalesce(json_agg(json_build_object('person', person_id, 'from', from_day, 'hours', hours)), '[]')
+			from working_week where team_id = $1) as weeks,
+			(select coalesce(json_agg(json_build_object('person', a.person_id, 'from', a.from_day, 'to', a.to_day, 'hours', a.hours)), '[]')
+			from absence a
+			join membership m on m.person_id = a.person_id and m.team_id = $1
+			where a.withdrawn_at is null) as absences,
+			(select coalesce(json_agg(json_build_object('person', person_id, 'from', from_day, 'boards', shares)), '[]')
+			from board_share where team_id = $1) as shares,
+			array(select day::text from holiday where team_id = $1 and withdrawn_at is null) as holidays`,
+		[team],
+		'rota',
+	);
+	const { boards, weeks, absences, shares, holidays } = found!;
+	const day = (text: string) => parseDay(text)!;
+	return {
+		boards,
+		weeks: weeks.map((week) => ({ ...week, from: day(week.from) })),
+		absences: absences.map((absence) => ({ ...absence, from: day(absence.from), to: day(absence.to) })),
+		shares: shares.map((share) => ({ ...share, from: day(share.from) })),
+		holidays: new Set(holidays.map(day)),
+	};
+}

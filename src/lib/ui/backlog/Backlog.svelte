@@ -1,0 +1,540 @@
+<script lang="ts">
+	import { tick, untrack } from 'svelte';
+	import { passes, type Filter } from '$core/board/filter';
+	import type { BacklogPage } from '$core/board/plan';
+	import type { CardView, PersonView } from '$core/board/view';
+	import { pullOrder, replenishment } from '$core/backlog/replenish';
+	import type { Ask } from '../board/ask';
+	import Asking from '../board/Asking.svelte';
+	import type { BoardState, CardsChange } from '../board/board-state.svelte';
+	import { dragCards, dropAt } from '../board/drag';
+	import { Windowed } from '../board/windowed.svelte';
+	import { amount, count } from '../words';
+	import BacklogRow from './BacklogRow.svelte';
+	import PickedBar from './PickedBar.svelte';
+	import QuickAdd from './QuickAdd.svelte';
+	import { backlogRows, type Grouping } from './rows';
+
+	interface Props {
+		board: BoardState;
+		page: BacklogPage;
+		filter: Filter;
+		grouping: Grouping;
+		today: number;
+		keysOn: boolean;
+		open: (card: CardView) => string;
+		onkeys: () => void;
+	}
+	let { board, page, filter, grouping, today, keysOn, open, onkeys }: Props = $props();
+
+	const head = $derived(board.head);
+	const mayEdit = $derived(head.role !== 'viewer');
+	const people = $derived(
+		new Map<string, PersonView & { seed: number }>(
+			head.people.map((person, seed) => [person.id, { ...person, seed }]),
+		),
+	);
+	const running = $derived(head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt));
+	const placed = $derived(
+		board.backlog.reduce((sum, card) => sum + (card.sprint === page.next?.number ? card.left : 0), 0),
+	);
+	/** What was placed in columns does not change on this page: only the rest of it is counted anew. */
+	const placedAtFirst = $derived(
+		page.cards.reduce((sum, card) => sum + (card.sprint === page.next?.number ? card.left : 0), 0),
+	);
+	const free = $derived(
+		page.next?.promise == null
+			? (page.usual ?? 0)
+			: page.next.promise - page.next.placed - placed + placedAtFirst,
+	);
+	const rows = $derived(
+		backlogRows(board.backlog, (card) => passes(filter, card, undefined), grouping, free, page.usual),
+	);
+	const cards = $derived(rows.flatMap((row) => (row.kind === 'card' ? [row.card] : [])));
+	const pulled = $derived(
+		head.sprintDays === null
+			? pullOrder(board.backlog.filter((card) => !card.parts)).slice(
+					0,
+					Math.min(50, replenishment(head.columns[0]!.limit, page.standing)),
+				)
+			: [],
+	);
+	const isPulled = $derived(new Set(pulled.map((card) => card.id)));
+
+	let list = $state<HTMLElement>();
+	let current = $state<string | null>(null);
+	let picked = $state.raw<ReadonlySet<string>>(new Set());
+	let asking = $state.raw<Ask | null>(null);
+	let addingBelow = $state<string | null>(null);
+	let quick = $state<ReturnType<typeof QuickAdd>>();
+	let below = $state<ReturnType<typeof QuickAdd>>();
+	let held = $state.raw<{ cards: CardView[]; dx: number; dy: number; width: number } | null>(null);
+	let drop = $state.raw<{ below: string | null } | null>(null);
+	let ghost = $state<HTMLElement>();
+	let lastAdded: string | null | undefined;
+
+	const currentKey = $derived(
+		(
+			rows.find((row) => row.kind === 'card' && row.key === current) ??
+			rows.find((row) => row.kind === 'card')
+		)?.key ?? null,
+	);
+	const currentIndex = $derived(rows.findIndex((row) => row.key === currentKey));
+	const pickedCards = $derived(board.backlog.filter((card) => picked.has(card.id)));
+	/** What an action on a card speaks of: all picked ones when it is one of them. */
+	const meant = (card: CardView) =>
+		picked.has(card.id) && pickedCards.length ? pickedCards : [board.latest(card)];
+
+	const windowed = new Windowed(37, 0);
+	$effect(() => {
+		if (!list) return;
+		return untrack(() => windowed.mount(list!));
+	});
+	$effect(() => {
+		if (!list) return;
+		const shown = rows;
+		windowed.update(
+			shown.length,
+			1,
+			(i) => shown[i]?.key ?? String(i),
+			currentIndex < 0 ? null : currentIndex,
+		);
+	});
+
+	async function focusRow(key: string): Promise<void> {
+		current = key;
+		const index = rows.findIndex((row) => row.key === key);
+		if (index < 0) return;
+		windowed.reveal(index);
+		await tick();
+		list
+			?.querySelector<HTMLElement>(`li[data-row="${CSS.escape(key)}"] a.title`)
+			?.focus({ preventScroll: true });
+	}
+	const keyOf = (id: string) => rows.find((row) => row.kind === 'card' && row.card.id === id)?.key;
+	async function refocus(id: string): Promise<void> {
+		await tick();
+		const key = keyOf(id);
+		if (key) await focusRow(key);
+	}
+
+	let anchor: string | null = null;
+	function pick(card: CardView, range: boolean): void {
+		const next = new Set(picked);
+		const from = range && anchor ? cards.findIndex((one) => one.id === anchor) : -1;
+		if (from >= 0) {
+			const to = cards.findIndex((one) => one.id === card.id);
+			for (const one of cards.slice(Math.min(from, to), Math.max(from, to) + 1)) next.add(one.id);
+		} else if (!next.delete(card.id)) next.add(card.id);
+		anchor = card.id;
+		picked = next;
+		board.spoken = `${count(next.size, 'card')} picked.`;
+	}
+
+	async function place(moving: readonly CardView[], under: string | null | undefined): Promise<void> {
+		const first = moving[0]!;
+		const sent = board.place(moving, under);
+		await refocus(first.id);
+		if ((await sent).ok)
+			board.spoken = `${moving.length === 1 ? `Card ${first.number} is` : `${moving.length} cards are`} at position ${board.backlog.findIndex((card) => card.id === first.id) + 1} of ${board.backlog.length}.`;
+	}
+
+	/** Moves what is meant one place up or down in the list as it is shown. */
+	function step(card: CardView, by: 1 | -1): void {
+		const moving = meant(card);
+		const ids = new Set(moving.map((one) => one.id));
+		const shown = cards.filter((one) => !ids.has(one.id) && !(one.parent && ids.has(one.parent)));
+		const at = cards.findIndex((one) => one.id === moving[0]!.id);
+		const before = cards.slice(0, at).filter((one) => shown.includes(one)).length;
+		const target = before + by;
+		if (target < 0 || target > shown.length) return;
+		void place(moving, target === 0 ? null : shown[target - 1]!.id);
+	}
+
+	function change(card: CardView, to: CardsChange): void {
+		void board.changeCards(meant(card), to);
+	}
+
+	async function add(pasted: Parameters<BoardState['addPasted']>[0], under: string | null | undefined) {
+		const sent = await board.addPasted(pasted, under);
+		if (!sent.ok) return false;
+		const made = (sent.answer.result.cards as { id: string; number: number }[]).at(-1)!;
+		board.spoken = `Added “${pasted[0]!.title}” as ${made.number}.`;
+		lastAdded = made.id;
+		if (addingBelow) addingBelow = made.id;
+		return true;
+	}
+
+	function startAdding(under: string): void {
+		addingBelow = under;
+		void tick().then(() => below?.focus());
+	}
+
+	function onkeydown(event: KeyboardEvent): void {
+		if (asking) return;
+		const target = event.target as HTMLElement;
+		const { key } = event;
+		if ((event.ctrlKey || event.metaKey) && key.toLowerCase() === 'z' && !event.shiftKey) {
+			if (target.matches('input:not([type="checkbox"]), textarea')) return;
+			event.preventDefault();
+			return void board.undo();
+		}
+		if (
+			target.matches('input:not([type="checkbox"]), textarea, select') ||
+			event.ctrlKey ||
+			event.metaKey ||
+			event.altKey
+		)
+			return;
+		const row = target.closest<HTMLElement>('li[data-row]')?.dataset.row;
+		const at = rows.findIndex((one) => one.key === row);
+		const here = rows[at];
+		const card = here?.kind === 'card' ? here.card : undefined;
+		const go = (from: number, by: 1 | -1) => {
+			for (let i = from; rows[i]; i += by) if (rows[i]!.kind === 'card') return void focusRow(rows[i]!.key);
+		};
+		if (/^(ArrowUp|ArrowDown|Home|End)$/.test(key) && card) {
+			event.preventDefault();
+			if (event.shiftKey && mayEdit) {
+				if (key === 'ArrowUp') step(card, -1);
+				else if (key === 'ArrowDown') step(card, 1);
+				else void place(meant(card), key === 'Home' ? null : undefined);
+			} else if (key === 'ArrowUp') go(at - 1, -1);
+			else if (key === 'ArrowDown') go(at + 1, 1);
+			else if (key === 'Home') go(0, 1);
+			else go(rows.length - 1, -1);
+			return;
+		}
+		if (key === '?') return onkeys();
+		if (key === 'Escape' && picked.size) return void (picked = new Set());
+		if (!keysOn || !mayEdit) return;
+		const inRow = (selector: string) => target.closest('li')?.querySelector<HTMLElement>(selector)?.focus();
+		const does: Record<string, () => void> = {
+			n: () => (card ? startAdding(card.id) : quick?.focus()),
+			p: () => card && pick(card, event.shiftKey),
+			s: () => card && (card.parts ? undefined : inRow('.size')),
+			o: () => card && (asking = { kind: 'owners', cards: meant(card) }),
+			l: () => card && (asking = { kind: 'labels', cards: meant(card) }),
+			g: () => card && (asking = { kind: 'position', cards: meant(card) }),
+			r: () => card && change(card, { ready: !card.ready }),
+			x: () => card && (asking = { kind: 'split', card }),
+			t: () => inRow('.type'),
+			i: () => inRow('.initiative'),
+		};
+		const act = does[key.toLowerCase()];
+		if (!act) return;
+		event.preventDefault();
+		act();
+	}
+
+	let frame = 0;
+	let pointer = { x: 0, y: 0 };
+	function follow(): void {
+		frame = 0;
+		if (!held || !list) return;
+		if (ghost) ghost.style.transform = `translate(${pointer.x - held.dx}px, ${pointer.y - held.dy}px)`;
+		const next = dropAt(pointer.x, pointer.y, held.cards[0]!.id);
+		if (next?.below !== drop?.below || !next !== !drop) drop = next && { below: next.below };
+		const box = list.getBoundingClientRect();
+		const pull = pointer.y > box.bottom - 50 ? 12 : pointer.y < box.top + 50 ? -12 : 0;
+		if (!next || !pull) return;
+		list.scrollBy(0, pull);
+		frame = requestAnimationFrame(follow);
+	}
+	let moved = false;
+	$effect(() => {
+		if (!list || !mayEdit) return;
+		let stop: (() => void) | undefined;
+		let gone = false;
+		void dragCards(list, {
+			start(id, element, x, y) {
+				const card = board.cards.get(id);
+				if (!card) return;
+				const box = element.getBoundingClientRect();
+				held = {
+					cards: meant(card),
+					dx: Math.min(x - box.left, 160),
+					dy: y - box.top,
+					width: Math.min(box.width, 520),
+				};
+				pointer = { x, y };
+				frame ||= requestAnimationFrame(follow);
+			},
+			move(x, y) {
+				pointer = { x, y };
+				frame ||= requestAnimationFrame(follow);
+			},
+			end() {
+				cancelAnimationFrame(frame);
+				frame = 0;
+				const [moving, to] = [held?.cards, drop];
+				[held, drop, moved] = [null, null, true];
+				setTimeout(() => (moved = false));
+				if (moving && to && !moving.some((card) => card.id === to.below)) void place(moving, to.below);
+			},
+		}).then((unset) => {
+			stop = unset;
+			if (gone) unset();
+		});
+		return () => {
+			gone = true;
+			stop?.();
+		};
+	});
+	/** A drag ends in a click, which must not open the card. */
+	function onclick(event: MouseEvent): void {
+		if (!moved) return;
+		event.preventDefault();
+		event.stopPropagation();
+	}
+</script>
+
+<p id="backlog-keys" class="sr-only">
+	Arrow keys go from card to card, Shift and an arrow key moves the card, P picks it, Enter opens it, question
+	mark lists all keys.
+</p>
+
+<div class="top">
+	{#if mayEdit}
+		<QuickAdd
+			bind:this={quick}
+			unit={head.unit}
+			onadd={(pasted) => add(pasted, lastAdded && board.cards.has(lastAdded) ? lastAdded : null)}
+			onpaste={(text) => (asking = { kind: 'paste', text, below: null })}
+			onend={() => (lastAdded = undefined)}
+		/>
+	{/if}
+	{#if head.sprintDays === null}
+		<p class="pull">
+			{#if head.columns[0]!.limit === null}{head.columns[0]!.name} has no limit, so nothing says how much to pull.
+			{:else if pulled.length}
+				<b>{head.columns[0]!.name}</b> has {page.standing} of {head.columns[0]!.limit} slots taken.
+				{#if mayEdit}<button type="button" class="go" onclick={() => void board.replenish(pulled)}
+						>Pull {count(pulled.length, 'card')} into it</button
+					>{/if}
+				<small
+					>next: {pulled.map((card) => card.number).join(', ')}, by class of service, then as they stand</small
+				>
+			{:else if board.backlog.length}<b>{head.columns[0]!.name}</b> is full ({page.standing} of {head
+					.columns[0]!.limit}): finish something before pulling more.{/if}
+		</p>
+	{/if}
+	{#if picked.size && pickedCards.length}
+		<PickedBar
+			{board}
+			cards={pickedCards}
+			{running}
+			onask={(ask) => (asking = ask)}
+			onplace={(under) => void place(pickedCards, under)}
+			onend={() => (picked = new Set())}
+		/>
+	{/if}
+</div>
+
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<div
+	class="backlog"
+	role="region"
+	aria-label="Backlog"
+	data-column="backlog"
+	bind:this={list}
+	{onkeydown}
+	onclickcapture={onclick}
+	onfocusin={(event) =>
+		(current = (event.target as HTMLElement).closest<HTMLElement>('li[data-row]')?.dataset.row ?? current)}
+>
+	{#if drop && drop.below === null}<div class="mark"></div>{/if}
+	{#if !rows.length}
+		<p class="none">
+			{board.backlog.length
+				? 'No card in the backlog is like that.'
+				: 'Nothing waits. Write a card above, paste many lines, or read a table.'}
+		</p>
+	{/if}
+	<ul style:height="{windowed.height}px">
+		{#each windowed.items as item (item.key)}
+			{@const row = rows[item.index]}
+			{#if row}
+				<li
+					data-row={row.key}
+					data-index={item.index}
+					data-card={row.kind === 'card' ? row.card.id : undefined}
+					aria-posinset={item.index + 1}
+					aria-setsize={rows.length}
+					class:marked={row.kind === 'card' && drop?.below === row.card.id}
+					class:pulled={row.kind === 'card' && isPulled.has(row.card.id)}
+					style:transform="translateY({item.start}px)"
+					{@attach windowed.measure}
+				>
+					{#if row.kind === 'group'}
+						<h2>
+							{row.name}
+							<small
+								>{count(row.cards, 'card')}{head.unit === 'none'
+									? ''
+									: `, ${amount(row.left, head.unit)}`}</small
+							>
+						</h2>
+					{:else}
+						{#if row.line}
+							<p class="line">
+								{row.line.sprint === 1
+									? page.next?.promise == null
+										? 'a usual sprint ends here'
+										: `${head.sprintName.toLowerCase()} ${page.next.number} is full here`
+									: `a usual sprint later, ${amount(row.line.holds, head.unit)}`}
+							</p>
+						{/if}
+						<BacklogRow
+							card={row.card}
+							{head}
+							{people}
+							{today}
+							part={row.part}
+							picked={picked.has(row.card.id)}
+							current={row.key === currentKey}
+							{mayEdit}
+							href={open(row.card)}
+							onpick={(range) => pick(row.card, range)}
+							onchange={(to) => change(row.card, to)}
+							onsize={(size) => void board.size(board.latest(row.card), size)}
+							onowners={() => (asking = { kind: 'owners', cards: meant(row.card) })}
+							onlabels={() => (asking = { kind: 'labels', cards: meant(row.card) })}
+						/>
+						{#if addingBelow === row.card.id}
+							<div class="below">
+								<QuickAdd
+									bind:this={below}
+									unit={head.unit}
+									onadd={(pasted) => add(pasted, row.card.id)}
+									onpaste={(text) => (asking = { kind: 'paste', text, below: row.card.id })}
+									onend={() => {
+										addingBelow = null;
+										void refocus(row.card.id);
+									}}
+								/>
+							</div>
+						{/if}
+					{/if}
+				</li>
+			{/if}
+		{/each}
+	</ul>
+</div>
+
+{#if held}
+	<div class="ghost" bind:this={ghost} style:width="{held.width}px" aria-hidden="true">
+		<b>{held.cards[0]!.number}</b>
+		{held.cards[0]!.title}{held.cards.length > 1 ? ` and ${held.cards.length - 1} more` : ''}
+	</div>
+{/if}
+
+{#if asking}
+	<Asking
+		{board}
+		ask={asking}
+		onclose={() => (asking = null)}
+		ondone={(card) => card && void refocus(card.id)}
+	/>
+{/if}
+
+<style>
+	.top {
+		display: grid;
+		gap: 8px;
+		padding: 0 20px 8px;
+		flex: none;
+	}
+	.pull {
+		margin: 0;
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 4px 10px;
+	}
+	.pull small {
+		color: var(--soft);
+	}
+	.backlog {
+		flex: 1;
+		min-height: 160px;
+		overflow-y: auto;
+		overscroll-behavior: contain;
+		margin: 0 12px;
+		padding: 0 8px 24px;
+		border-top: 1px solid var(--rule);
+		container-type: inline-size;
+		position: relative;
+	}
+	ul {
+		position: relative;
+		list-style: none;
+		margin: 0;
+		padding: 0;
+	}
+	li {
+		position: absolute;
+		inset: 0 0 auto;
+	}
+	.pulled :global(.row) {
+		border-left-color: var(--river);
+	}
+	h2 {
+		font-size: 1.05rem;
+		padding: 14px 6px 4px;
+		border-bottom: 1px solid var(--edge);
+	}
+	h2 small {
+		font: 400 0.9rem var(--text);
+		color: var(--soft);
+	}
+	.line {
+		margin: 0;
+		padding: 4px 8px 2px;
+		border-top: 2px dashed var(--ink);
+		font-size: 12px;
+		color: var(--soft);
+	}
+	.below {
+		padding: 6px 8px;
+	}
+	.none {
+		color: var(--soft);
+		padding: 16px 6px;
+	}
+	.mark,
+	.marked::after {
+		height: 3px;
+		border-radius: 2px;
+		background: var(--river);
+	}
+	.marked::after {
+		content: '';
+		position: absolute;
+		inset: auto 0 -2px;
+		z-index: 2;
+	}
+	.ghost {
+		position: fixed;
+		inset: 0 auto auto 0;
+		z-index: 30;
+		pointer-events: none;
+		padding: 8px 12px;
+		background: var(--sheet);
+		border: 1px solid var(--edge);
+		border-radius: 3px;
+		box-shadow: 0 6px 12px #0003;
+		white-space: nowrap;
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	@media (max-width: 700px) {
+		.top {
+			padding: 0 12px 8px;
+		}
+		.backlog {
+			margin: 0;
+			padding: 0 6px 24px;
+		}
+	}
+</style>

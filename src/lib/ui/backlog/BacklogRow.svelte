@@ -1,0 +1,400 @@
+<script lang="ts">
+	import type { BoardHead, CardView, PersonView } from '$core/board/view';
+	import type { CardsChange } from '../board/board-state.svelte';
+	import NameTag from '../board/NameTag.svelte';
+	import { dueWords, figure } from '../words';
+
+	interface Props {
+		card: CardView;
+		head: BoardHead;
+		people: ReadonlyMap<string, PersonView & { seed: number }>;
+		today: number;
+		/** It is a sub-card of a card that is shown too. */
+		part: boolean;
+		picked: boolean;
+		/** It is the one that keys speak of. */
+		current: boolean;
+		mayEdit: boolean;
+		href: string;
+		onpick: (range: boolean) => void;
+		onchange: (change: CardsChange) => void;
+		onsize: (size: number) => void;
+		onowners: () => void;
+		onlabels: () => void;
+	}
+	let props: Props = $props();
+	const { card, head, current, mayEdit } = $derived(props);
+	const due = $derived(card.due ? dueWords(card.due, props.today, false) : null);
+	const tab = $derived(current ? 0 : -1);
+	let wrong = $state(false);
+
+	function size(input: HTMLInputElement) {
+		const text = input.value.trim().replace(',', '.');
+		const known = card.size === null ? '' : figure(card.size, 2);
+		wrong = text !== '' && !/^\d{1,4}(\.\d{1,2})?$/.test(text);
+		if (wrong) return;
+		if (text === '' || Number(text) === card.size) input.value = known;
+		else props.onsize(Number(text));
+	}
+</script>
+
+<div
+	class="row"
+	class:part={props.part}
+	class:picked={props.picked}
+	class:quiet={card.class === 'background'}
+>
+	{#if mayEdit}<input
+			type="checkbox"
+			class="pick"
+			tabindex={tab}
+			checked={props.picked}
+			aria-label="Pick {card.number}"
+			onclick={(event) => (event.preventDefault(), props.onpick(event.shiftKey))}
+		/>{/if}
+	<a
+		class="title"
+		href={props.href}
+		data-sveltekit-noscroll
+		data-sveltekit-keepfocus
+		draggable="false"
+		tabindex={tab}
+		aria-describedby="backlog-keys"
+	>
+		<span class="number">{card.number}</span>
+		{#if card.class === 'expedite'}<b class="expedite">Expedite</b>{/if}
+		<span class="words">{card.title}</span>
+		{#if card.parts}<small>{card.parts.done} of {card.parts.cards} parts</small>{/if}
+		{#if card.checks}<small>{card.checks.done}/{card.checks.lines} ticked</small>{/if}
+		{#if card.blocked}<small class="warn">blocked</small>{/if}
+		{#if due}<small class={due.tone || undefined}>{due.text}</small>{/if}
+	</a>
+	<span class="fields">
+		{#if card.sprint !== null}<a
+				class="sprint"
+				tabindex={tab}
+				href="/boards/{head.slug}/plan?sprint={card.sprint}"
+				title="On the list of sprint {card.sprint}">S{card.sprint}</a
+			>{/if}
+		{#if mayEdit}
+			<button
+				type="button"
+				class="labels"
+				tabindex={tab}
+				onclick={props.onlabels}
+				aria-label="Labels of {card.number}"
+				>{#each card.labels as label (label)}<span class="label">{label}</span>{:else}<span class="empty"
+						>label</span
+					>{/each}</button
+			>
+			<select
+				class="type"
+				tabindex={tab}
+				aria-label="Type of {card.number}"
+				value={card.type}
+				onchange={(event) => props.onchange({ type: event.currentTarget.value })}
+			>
+				<option value="">no type</option>
+				{#each head.types as type (type.name)}<option>{type.name}</option>{/each}
+				{#if card.type && !head.types.some((type) => type.name === card.type)}<option>{card.type}</option
+					>{/if}
+			</select>
+			<select
+				class="initiative"
+				tabindex={tab}
+				aria-label="Initiative of {card.number}"
+				value={card.initiative ?? ''}
+				onchange={(event) => props.onchange({ initiative: event.currentTarget.value || null })}
+			>
+				<option value="">no initiative</option>
+				{#each head.initiatives as initiative (initiative)}<option>{initiative}</option>{/each}
+			</select>
+			<button
+				type="button"
+				class="owners"
+				tabindex={tab}
+				onclick={props.onowners}
+				aria-label="Owners of {card.number}"
+				>{#each card.owners as owner (owner)}{@const person = props.people.get(owner)}{#if person}<NameTag
+							{person}
+							seed={person.seed}
+						/>{/if}{:else}<span class="empty">nobody</span>{/each}</button
+			>
+			<button
+				type="button"
+				class="ready"
+				tabindex={tab}
+				aria-pressed={card.ready}
+				title="Refined enough to be planned"
+				aria-label="Ready: {card.number}"
+				onclick={() => props.onchange({ ready: !card.ready })}>{card.ready ? '✓ ready' : 'ready?'}</button
+			>
+		{:else}
+			{#each card.labels as label (label)}<span class="label">{label}</span>{/each}
+			{#each card.owners as owner (owner)}{@const person = props.people.get(owner)}{#if person}<NameTag
+						{person}
+						seed={person.seed}
+					/>{/if}{/each}
+			{#if card.ready}<span>✓ ready</span>{/if}
+		{/if}
+		{#if head.unit !== 'none'}
+			{#if card.parts}<span class="sum" title="The sum of its parts">{figure(card.parts.left)}</span>
+			{:else if mayEdit}<input
+					class="size"
+					class:wrong
+					class:unsized={card.size === null}
+					tabindex={tab}
+					inputmode="decimal"
+					autocomplete="off"
+					aria-label="Size of {card.number} in {head.unit}"
+					aria-invalid={wrong}
+					title={wrong ? 'A number from 0 to 9,999 with at most two decimals' : undefined}
+					placeholder="size"
+					value={card.size === null ? '' : figure(card.size, 2)}
+					onfocus={(event) => event.currentTarget.select()}
+					onblur={(event) => size(event.currentTarget)}
+					onkeydown={(event) => {
+						if (event.key === 'Escape')
+							event.currentTarget.value = card.size === null ? '' : figure(card.size, 2);
+						if (event.key === 'Enter' || event.key === 'Escape')
+							event.currentTarget.closest('li')?.querySelector('a')?.focus();
+					}}
+				/>
+			{:else}<span class="sum">{card.size === null ? 'not sized' : figure(card.left)}</span>{/if}
+			<span class="unit" aria-hidden="true">{head.unit === 'hours' ? 'h' : 'pt'}</span>
+		{/if}
+		{#if mayEdit}<span class="grip" aria-hidden="true">⠿</span>{/if}
+	</span>
+</div>
+
+<style>
+	.row {
+		display: flex;
+		align-items: center;
+		gap: 8px;
+		min-height: 36px;
+		padding: 1px 8px 1px 5px;
+		border-left: 4px solid transparent;
+		border-bottom: 1px dotted var(--rule);
+	}
+	.row:hover {
+		background: var(--sheet);
+	}
+	.picked {
+		border-left-color: var(--ink);
+		background: var(--sheet);
+	}
+	.part {
+		padding-left: 33px;
+	}
+	.part .title::before {
+		content: '└';
+		color: var(--faint);
+	}
+	.pick {
+		width: 18px;
+		height: 18px;
+		border: 1px solid var(--edge);
+		border-radius: 2px;
+		background-color: var(--sheet);
+		color: var(--ink);
+		flex: none;
+	}
+	.title {
+		flex: 1;
+		min-width: 0;
+		display: flex;
+		gap: 4px 9px;
+		align-items: baseline;
+		text-decoration: none;
+		user-select: none;
+	}
+	.number {
+		color: var(--faint);
+		min-width: 30px;
+		font-size: 12px;
+		font-weight: 600;
+	}
+	.words {
+		min-width: 0;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+		font-weight: 520;
+	}
+	.quiet .words {
+		color: var(--soft);
+		font-weight: 430;
+	}
+	.expedite {
+		font-size: 12px;
+		border-top: 3px double var(--ink);
+	}
+	small {
+		flex: none;
+		font-size: 12px;
+		color: var(--soft);
+		font-weight: 450;
+	}
+	small.late,
+	small.warn {
+		color: var(--brick);
+	}
+	small.soon {
+		color: var(--ochre);
+	}
+	.fields {
+		display: flex;
+		align-items: center;
+		gap: 8px;
+		flex: none;
+		font-size: 0.9rem;
+		color: var(--soft);
+	}
+	select,
+	.fields button,
+	.size {
+		border: 1px solid transparent;
+		border-radius: 3px;
+		background: none;
+		color: var(--soft);
+		font: inherit;
+		min-height: 26px;
+		padding: 0 4px;
+		box-shadow: none;
+	}
+	select {
+		background-image: none;
+		cursor: pointer;
+		text-overflow: ellipsis;
+	}
+	select option {
+		color: var(--ink);
+		background: var(--sheet);
+	}
+	.row:hover :is(select, button, .size),
+	:is(select, button, .size):focus-visible {
+		border-color: var(--rule);
+	}
+	.type {
+		width: 72px;
+	}
+	.initiative {
+		width: 150px;
+	}
+	.labels {
+		display: flex;
+		align-items: center;
+		gap: 4px;
+		justify-content: flex-end;
+		min-width: 60px;
+	}
+	.label {
+		padding: 0 6px;
+		border: 1px solid var(--rule);
+		border-radius: 9px;
+		font-size: 12px;
+		white-space: nowrap;
+	}
+	.owners {
+		display: flex;
+		align-items: center;
+		gap: 2px;
+		min-width: 56px;
+		justify-content: center;
+	}
+	.empty {
+		color: var(--faint);
+		font-style: italic;
+	}
+	.ready {
+		width: 64px;
+	}
+	.ready[aria-pressed='true'] {
+		color: var(--moss);
+		font-weight: 650;
+	}
+	.size {
+		width: 46px;
+		text-align: right;
+		font-weight: 700;
+		color: var(--ink);
+	}
+	.size::placeholder {
+		color: var(--faint);
+		font-weight: 400;
+		font-style: italic;
+		opacity: 1;
+	}
+	.wrong {
+		border-color: var(--brick);
+		color: var(--brick);
+	}
+	.sum {
+		min-width: 46px;
+		text-align: right;
+		font-weight: 700;
+	}
+	.unit {
+		margin-left: -6px;
+		width: 14px;
+	}
+	.sprint {
+		color: var(--river);
+		font-weight: 650;
+		text-decoration: none;
+		border-bottom: 2px solid var(--river);
+	}
+	.grip {
+		display: none;
+	}
+	@container (max-width: 900px) {
+		.initiative {
+			display: none;
+		}
+	}
+	@container (max-width: 720px) {
+		.row {
+			flex-wrap: wrap;
+			gap: 0 8px;
+			padding-block: 4px;
+		}
+		.title {
+			flex: 1 1 calc(100% - 50px);
+		}
+		.words {
+			white-space: normal;
+		}
+		.fields {
+			flex: 1 1 100%;
+			justify-content: flex-end;
+			padding-left: 26px;
+		}
+		.type {
+			display: none;
+		}
+	}
+	@media (pointer: coarse) {
+		.pick {
+			width: 28px;
+			height: 28px;
+			margin: 8px;
+		}
+		.fields :is(select, button, .size),
+		.title {
+			min-height: 44px;
+			align-items: center;
+		}
+		.size {
+			width: 54px;
+		}
+		.grip {
+			display: grid;
+			place-items: center;
+			width: 44px;
+			height: 44px;
+			color: var(--faint);
+			touch-action: none;
+		}
+	}
+</style>

@@ -1,0 +1,138 @@
+<script lang="ts">
+	import type { CardView, SprintView } from '$core/board/view';
+	import type { Ask } from '../board/ask';
+	import type { BoardState } from '../board/board-state.svelte';
+	import { amount, count } from '../words';
+
+	interface Props {
+		board: BoardState;
+		cards: readonly CardView[];
+		running: SprintView | undefined;
+		onask: (ask: Ask) => void;
+		onplace: (below: string | null | undefined) => void;
+		onend: () => void;
+	}
+	/** What can be done with all picked cards at once. */
+	let { board, cards, running, onask, onplace, onend }: Props = $props();
+	const head = $derived(board.head);
+	const left = $derived(cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0));
+	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
+
+	/** A choice that does something and stands at its name again. */
+	function choose(select: HTMLSelectElement, act: (value: string) => void): void {
+		const { value } = select;
+		select.value = '';
+		if (value) act(value);
+	}
+	async function archive(): Promise<void> {
+		for (const card of cards) if (!(await board.archive(board.latest(card))).ok) return;
+		onend();
+	}
+</script>
+
+<div class="bar" role="group" aria-label="What to do with the picked cards">
+	<b>{count(cards.length, 'card')} picked{head.unit === 'none' ? '' : `, ${amount(left, head.unit)}`}</b>
+	<button type="button" class="link" onclick={() => onask({ kind: 'owners', cards })}>Owners</button>
+	<button type="button" class="link" onclick={() => onask({ kind: 'labels', cards })}>Labels</button>
+	<select
+		aria-label="Type"
+		onchange={(event) =>
+			choose(
+				event.currentTarget,
+				(type) => void board.changeCards(cards, { type: type === '-' ? '' : type }),
+			)}
+	>
+		<option value="">Type</option>
+		<option value="-">no type</option>
+		{#each head.types as type (type.name)}<option>{type.name}</option>{/each}
+	</select>
+	<select
+		aria-label="Initiative"
+		onchange={(event) =>
+			choose(
+				event.currentTarget,
+				(name) => void board.changeCards(cards, { initiative: name === '-' ? null : name }),
+			)}
+	>
+		<option value="">Initiative</option>
+		<option value="-">no initiative</option>
+		{#each head.initiatives as initiative (initiative)}<option>{initiative}</option>{/each}
+	</select>
+	<select
+		aria-label="Class"
+		onchange={(event) =>
+			choose(
+				event.currentTarget,
+				(name) => void board.changeCards(cards, { class: name as CardView['class'] }),
+			)}
+	>
+		<option value="">Class</option>
+		<option value="expedite">Expedite</option>
+		<option value="fixed">Fixed date</option>
+		<option value="standard">Standard</option>
+		<option value="background">Background</option>
+	</select>
+	<button
+		type="button"
+		class="link"
+		onclick={() => void board.changeCards(cards, { ready: !cards.every((card) => card.ready) })}
+		>{cards.every((card) => card.ready) ? 'Not ready' : 'Ready'}</button
+	>
+	<button type="button" class="link" onclick={() => onplace(null)}>To the top</button>
+	<button type="button" class="link" onclick={() => onask({ kind: 'position', cards })}>To a position</button>
+	{#if head.sprintDays !== null}
+		<select
+			aria-label="Sprint"
+			onchange={(event) =>
+				choose(
+					event.currentTarget,
+					(number) => void board.plan(cards, number === '-' ? null : Number(number)),
+				)}
+		>
+			<option value="">Sprint</option>
+			{#if running}<option value={running.number}>into running {running.number}, unplanned</option>{/if}
+			{#each coming as sprint (sprint.number)}<option value={sprint.number}
+					>on the list of {sprint.number}</option
+				>{/each}
+			<option value="-">off its list</option>
+		</select>
+	{/if}
+	<button type="button" class="link" onclick={() => void archive()}>Archive</button>
+	<button type="button" class="link" onclick={onend}>Let go</button>
+</div>
+
+<style>
+	.bar {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 4px 14px;
+		padding: 6px 10px;
+		border-left: 4px solid var(--ink);
+		background: var(--sheet);
+	}
+	select {
+		font: inherit;
+		color: var(--moss);
+		background: none;
+		border: 0;
+		border-bottom: 1px solid var(--moss);
+		padding: 0;
+		min-height: 26px;
+		field-sizing: content;
+		cursor: pointer;
+	}
+	select option {
+		color: var(--ink);
+		background: var(--sheet);
+	}
+	.link {
+		min-height: 26px;
+	}
+	@media (pointer: coarse) {
+		.link,
+		select {
+			min-height: 44px;
+		}
+	}
+</style>

@@ -1,0 +1,83 @@
+import { sprintLines, type SprintLine } from '$core/backlog/lines';
+import type { CardView } from '$core/board/view';
+
+export type Grouping = '' | 'initiative' | 'label';
+
+/** What a line of the backlog shows: a card, or the name of the group that begins here. */
+export type Row =
+	| {
+			kind: 'card';
+			key: string;
+			card: CardView;
+			/** Its place in the whole backlog, from 1. */
+			place: number;
+			part: boolean;
+			line: SprintLine | null;
+	  }
+	| { kind: 'group'; key: string; name: string; cards: number; left: number };
+
+/** What a card weighs for the sprints to come: cards on a sprint's list and sums of parts weigh nothing. */
+const weight = (card: CardView) => (card.sprint !== null || card.parts ? 0 : card.left);
+
+/** Puts sub-cards below their parent, where both wait. */
+export function inFamilies(cards: readonly CardView[]): CardView[] {
+	const here = new Set(cards.map((card) => card.id));
+	const parts = new Map<string, CardView[]>();
+	for (const card of cards)
+		if (card.parent && here.has(card.parent))
+			parts.set(card.parent, [...(parts.get(card.parent) ?? []), card]);
+	return cards.flatMap((card) =>
+		card.parent && here.has(card.parent) ? [] : [card, ...(parts.get(card.id) ?? [])],
+	);
+}
+
+/**
+ * The lines of a backlog: its cards that pass, under the names of their groups, with where the usual sprints end.
+ * @param free what the sprint that is planned next can still take
+ * @param usual what a usual sprint delivers; null: no lines
+ */
+export function backlogRows(
+	all: readonly CardView[],
+	passes: (card: CardView) => boolean,
+	grouping: Grouping,
+	free: number,
+	usual: number | null,
+): Row[] {
+	const ordered = inFamilies(all);
+	const place = new Map(ordered.map((card, i) => [card.id, i + 1]));
+	const lines = new Map(
+		(usual === null || grouping ? [] : sprintLines(ordered.map(weight), free, usual)).map((line) => [
+			ordered[line.below + 1]!.id,
+			line,
+		]),
+	);
+	const shown = ordered.filter(passes);
+	const seen = new Set(shown.map((card) => card.id));
+	const row = (card: CardView, group = ''): Row => ({
+		kind: 'card',
+		key: `${group}/${card.id}`,
+		card,
+		place: place.get(card.id)!,
+		part: card.parent !== null && seen.has(card.parent),
+		line: lines.get(card.id) ?? null,
+	});
+	if (!grouping) return shown.map((card) => row(card));
+	const groups = new Map<string, CardView[]>();
+	for (const card of shown) {
+		const names =
+			grouping === 'initiative' ? [card.initiative ?? ''] : card.labels.length ? card.labels : [''];
+		for (const name of names) groups.set(name, [...(groups.get(name) ?? []), card]);
+	}
+	return [...groups]
+		.sort(([a], [b]) => Number(!a) - Number(!b) || a.localeCompare(b))
+		.flatMap(([name, cards]): Row[] => [
+			{
+				kind: 'group',
+				key: `group/${name}`,
+				name: name || (grouping === 'initiative' ? 'No initiative' : 'No label'),
+				cards: cards.length,
+				left: cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0),
+			},
+			...cards.map((card) => row(card, name)),
+		]);
+}

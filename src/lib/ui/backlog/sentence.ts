@@ -1,0 +1,33 @@
+import type { BacklogPage } from '$core/board/plan';
+import type { BoardHead, CardView } from '$core/board/view';
+import { amount, count } from '../words';
+
+/** The backlog in a sentence: how much waits, how long it takes, what is not sized yet. */
+export function backlogSentence(
+	head: Pick<BoardHead, 'unit' | 'sprintDays'>,
+	cards: readonly CardView[],
+	page: Pick<BacklogPage, 'usual' | 'next'>,
+): { waits: string; takes: string; unsized: number; ready: number } {
+	const leaves = cards.filter((card) => !card.parts);
+	const sized = leaves.filter((card) => card.size !== null);
+	const loose = leaves.filter((card) => card.sprint === null);
+	const left = sized.reduce((sum, card) => sum + card.left, 0);
+	const looseSized = loose.filter((card) => card.size !== null);
+	const looseLeft = looseSized.reduce((sum, card) => sum + card.left, 0);
+	const each = looseSized.length ? looseLeft / looseSized.length : 0;
+	const work = looseLeft + (loose.length - looseSized.length) * each;
+	const waits =
+		cards.length === 0
+			? 'Nothing waits'
+			: `${count(cards.length, 'card')} ${cards.length === 1 ? 'waits' : 'wait'}${head.unit === 'none' || !sized.length ? '' : `, ${amount(left, head.unit)} of work`}`;
+	const takes =
+		page.usual && work > 0
+			? `about ${count(Math.ceil(work / page.usual - 1e-9), 'usual sprint')} of ${amount(page.usual, head.unit)}`
+			: '';
+	return {
+		waits,
+		takes,
+		unsized: head.unit === 'none' ? 0 : leaves.length - sized.length,
+		ready: cards.filter((card) => card.ready).length,
+	};
+}

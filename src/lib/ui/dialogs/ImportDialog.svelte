@@ -1,0 +1,207 @@
+<script lang="ts">
+	import { Select } from 'flowbite-svelte';
+	import type { Unit } from '$core/board/view';
+	import type { CardField, Mapping, TableCard } from '$core/exchange/card-file';
+	import { amount, count } from '../words';
+	import Dialog from './Dialog.svelte';
+
+	interface Preview {
+		header: string[];
+		mapping: Mapping;
+		cards: TableCard[];
+		errors: { line: number; reason: string }[];
+	}
+	interface Props {
+		slug: string;
+		unit: Unit;
+		onadd: (cards: TableCard[]) => void;
+		onclose: () => void;
+	}
+	let { slug, unit, onadd, onclose }: Props = $props();
+
+	const MOST_BYTES = 1_000_000;
+	const FIELDS: [CardField, string][] = [
+		['title', 'Title'],
+		['description', 'Description'],
+		['size', 'Size'],
+		['type', 'Type'],
+		['class', 'Class'],
+		['labels', 'Labels'],
+		['owners', 'Owners'],
+		['start', 'Start'],
+		['due', 'Due'],
+		['initiative', 'Initiative'],
+		['parent', 'Sub-card of'],
+	];
+	let file = $state('');
+	let name = $state('');
+	let preview = $state.raw<Preview | null>(null);
+	let problem = $state('');
+	let reading = $state(false);
+
+	async function choose(input: HTMLInputElement) {
+		const chosen = input.files?.[0];
+		preview = null;
+		problem = '';
+		if (!chosen) return;
+		name = chosen.name;
+		if (chosen.size > MOST_BYTES) {
+			problem = `${name} has ${Math.round(chosen.size / 100_000) / 10} MB. A file of cards may have at most 1 MB; split it.`;
+			return;
+		}
+		file = await chosen.text();
+		await look(null);
+	}
+
+	async function look(mapping: Mapping | null) {
+		reading = true;
+		try {
+			const response = await fetch(`/api/boards/${slug}/table`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/json' },
+				body: JSON.stringify({ file, mapping }),
+			});
+			const answer = await response.json();
+			problem = response.ok ? '' : answer.title;
+			if (response.ok) preview = answer;
+		} catch {
+			problem = 'Not connected: the file was not read. Nothing was made; try again.';
+		}
+		reading = false;
+	}
+	function map(field: CardField, value: string) {
+		const mapping = { ...preview!.mapping };
+		if (value === '') delete mapping[field];
+		else mapping[field] = Number(value);
+		void look(mapping);
+	}
+</script>
+
+<Dialog title="Read cards from a table" wide {onclose}>
+	<label class="file"
+		>A CSV file, its first line naming the columns
+		<input
+			type="file"
+			accept=".csv,.tsv,.txt,text/csv"
+			onchange={(event) => void choose(event.currentTarget)}
+		/></label
+	>
+	<p class="warn" role="alert">{problem}</p>
+	{#if reading}<p role="status">Reading {name}…</p>{/if}
+	{#if preview}
+		<div class="two">
+			<div class="fields">
+				<h3>Which column holds what</h3>
+				{#each FIELDS as [field, words] (field)}
+					<label for="map-{field}">{words}</label>
+					<Select
+						id="map-{field}"
+						placeholder=""
+						classes={{ select: 'py-1 px-2 text-base' }}
+						value={String(preview.mapping[field] ?? '')}
+						items={[
+							{ value: '', name: field === 'title' ? 'choose one' : 'none' },
+							...preview.header.map((column, i) => ({ value: String(i), name: column || `column ${i + 1}` })),
+						]}
+						onchange={(event: Event) => map(field, (event.currentTarget as HTMLSelectElement).value)}
+					/>
+				{/each}
+			</div>
+			<div>
+				<h3>
+					{preview.errors.length
+						? `${count(preview.errors.length, 'line')} cannot be read`
+						: `${count(preview.cards.length, 'card')} would be made`}
+				</h3>
+				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+				<ul tabindex="0" aria-label="What the file holds">
+					{#each preview.errors.slice(0, 200) as error, i (i)}<li class="error">
+							Line {error.line}: {error.reason}.
+						</li>
+					{:else}{#each preview.cards.slice(0, 200) as card (card.line)}<li class:part={card.parent !== null}>
+								<span>{card.title}</span>{#if card.size !== null}<b>{amount(card.size, unit)}</b>{/if}
+								<small
+									>{[card.type, ...card.labels, card.initiative, card.due].filter(Boolean).join(' · ')}</small
+								>
+							</li>{/each}{/each}
+				</ul>
+				{#if Math.max(preview.errors.length, preview.cards.length) > 200}<p class="soft">
+						The first 200 are shown.
+					</p>{/if}
+			</div>
+		</div>
+	{/if}
+	<div class="foot">
+		<button type="button" class="plain" onclick={onclose}>Leave it</button>
+		<button
+			type="button"
+			class="go"
+			disabled={!preview?.cards.length || preview.errors.length > 0 || reading}
+			onclick={() => onadd(preview!.cards)}
+			>Make {preview && !preview.errors.length ? count(preview.cards.length, 'card') : 'them'}</button
+		>
+	</div>
+</Dialog>
+
+<style>
+	.file {
+		display: grid;
+		gap: 6px;
+	}
+	.two {
+		display: grid;
+		grid-template-columns: 280px 1fr;
+		gap: 18px;
+	}
+	.fields {
+		display: grid;
+		grid-template-columns: 90px 1fr;
+		gap: 4px 8px;
+		align-items: center;
+		align-content: start;
+	}
+	h3 {
+		font: 600 1rem var(--text);
+		grid-column: 1 / -1;
+		margin: 6px 0;
+	}
+	ul {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+		max-height: 380px;
+		overflow-y: auto;
+	}
+	li {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 8px;
+		padding: 3px 0;
+		border-bottom: 1px dotted var(--rule);
+		overflow-wrap: anywhere;
+	}
+	.part {
+		padding-left: 20px;
+	}
+	.error {
+		color: var(--brick);
+	}
+	small,
+	.soft {
+		color: var(--soft);
+	}
+	p {
+		margin: 6px 0 0;
+	}
+	.foot {
+		display: flex;
+		justify-content: flex-end;
+		gap: 8px;
+		margin-top: 12px;
+	}
+	@media (max-width: 700px) {
+		.two {
+			grid-template-columns: 1fr;
+		}
+	}
+</style>

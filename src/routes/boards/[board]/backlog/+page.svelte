@@ -1,0 +1,173 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { getContext, untrack } from 'svelte';
+	import { parseDay } from '$core/calendar/days';
+	import { readFilter, writeFilter } from '$core/board/filter';
+	import Backlog from '$lib/ui/backlog/Backlog.svelte';
+	import type { Grouping } from '$lib/ui/backlog/rows';
+	import { backlogSentence } from '$lib/ui/backlog/sentence';
+	import type { Ask } from '$lib/ui/board/ask';
+	import Asking from '$lib/ui/board/Asking.svelte';
+	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import FilterLine from '$lib/ui/board/FilterLine.svelte';
+	import { keys } from '$lib/ui/frame/keys.svelte';
+	import Places from '$lib/ui/frame/Places.svelte';
+	import { cardAddress } from '$lib/ui/frame/card-address';
+	import { amount, count } from '$lib/ui/words';
+
+	let { data } = $props();
+	const board = getContext<BoardState>('board');
+	untrack(() => board.load(data.backlog));
+	$effect.pre(() => {
+		const { backlog } = data;
+		untrack(() => board.load(backlog));
+	});
+
+	const head = $derived(board.head);
+	const filter = $derived(readFilter(page.url.searchParams));
+	const grouping = $derived((page.url.searchParams.get('group') ?? '') as Grouping);
+	const says = $derived(backlogSentence(head, board.backlog, data.backlog));
+	let keysShown = $state(false);
+	let asking = $state.raw<Ask | null>(null);
+
+	const go = (url: URL) => void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
+	function group(by: string): void {
+		const url = new URL(page.url);
+		if (by) url.searchParams.set('group', by);
+		else url.searchParams.delete('group');
+		go(url);
+	}
+
+	const KEYS: [string, string][] = [
+		['↑ ↓ Home End', 'go from card to card'],
+		['Enter', 'open the card'],
+		['Shift + ↑ ↓', 'move the card, or all picked ones'],
+		['Shift + Home End', 'move to the top, to the end'],
+		['G', 'move to a position'],
+		['P', 'pick; with Shift from the last picked to this one'],
+		['N', 'add a card below'],
+		['S', 'size'],
+		['O', 'owners'],
+		['L', 'labels'],
+		['T I', 'type, initiative'],
+		['R', 'ready or not'],
+		['X', 'split'],
+		['Ctrl Z', 'take back the last thing you did'],
+		['Space', 'find a card or do something'],
+		['?', 'these keys'],
+	];
+</script>
+
+<Places board={head} here="backlog">
+	<div class="right">
+		<FilterLine {filter} people={head.people} onfilter={(next) => go(writeFilter(page.url, next))} />
+		<select aria-label="Arranged" value={grouping} onchange={(event) => group(event.currentTarget.value)}>
+			<option value="">in order</option>
+			<option value="initiative">by initiative</option>
+			<option value="label">by label</option>
+		</select>
+	</div>
+</Places>
+<div class="sentence">
+	<h1>
+		<b>{says.waits}</b>{says.takes ? `, ${says.takes}` : ''}.
+		{#if says.unsized}<span class="care">{says.unsized} {says.unsized === 1 ? 'is' : 'are'} not sized.</span
+			>{/if}
+		{#if says.ready}{count(says.ready, 'card')} {says.ready === 1 ? 'is' : 'are'} ready.{/if}
+		{#if data.backlog.next && data.backlog.next.promise !== null}
+			<a href="/boards/{head.slug}/plan">Sprint {data.backlog.next.number}</a> holds {amount(
+				data.backlog.next.placed,
+				head.unit,
+			)} of the {amount(data.backlog.next.promise, head.unit)} promise.
+		{/if}
+	</h1>
+	<span class="files">
+		{#if head.role !== 'viewer'}<button
+				type="button"
+				class="link"
+				onclick={() => (asking = { kind: 'import' })}>Read a table</button
+			>{/if}
+		<a class="link" href="/boards/{head.slug}/backlog/cards{page.url.search}" download>Save as CSV</a>
+	</span>
+</div>
+<Backlog
+	{board}
+	page={data.backlog}
+	{filter}
+	{grouping}
+	today={parseDay(data.today)!}
+	keysOn={keys.on}
+	open={(card) => cardAddress(page.url, card)}
+	onkeys={() => (keysShown = true)}
+/>
+
+{#if asking}<Asking {board} ask={asking} onclose={() => (asking = null)} />{/if}
+{#if keysShown}
+	{#await import('$lib/ui/dialogs/KeysDialog.svelte') then { default: KeysDialog }}
+		<KeysDialog
+			title="Keys in the backlog"
+			keys={KEYS}
+			bind:on={keys.on}
+			onclose={() => (keysShown = false)}
+		/>
+	{/await}
+{/if}
+
+<style>
+	.right {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 12px;
+		align-items: center;
+	}
+	select {
+		font: inherit;
+		font-size: 0.93rem;
+		color: var(--moss);
+		background: none;
+		border: 0;
+		border-bottom: 1px solid var(--moss);
+		padding: 2px 0;
+		min-height: 26px;
+		field-sizing: content;
+		cursor: pointer;
+	}
+	select option {
+		color: var(--ink);
+		background: var(--sheet);
+	}
+	.sentence {
+		display: flex;
+		flex-wrap: wrap;
+		justify-content: space-between;
+		gap: 4px 20px;
+		padding: 9px 20px 8px;
+		flex: none;
+	}
+	h1 {
+		font: 1rem/1.4 var(--text);
+		letter-spacing: 0;
+	}
+	h1 a {
+		color: var(--moss);
+	}
+	.files {
+		display: flex;
+		gap: 16px;
+		align-items: center;
+	}
+	@media (pointer: coarse) {
+		select,
+		.files .link {
+			min-height: 44px;
+			display: inline-flex;
+			align-items: center;
+		}
+	}
+	@media (max-width: 700px) {
+		.sentence {
+			padding: 8px 14px 4px;
+		}
+	}
+</style>

@@ -1,0 +1,47 @@
+import { stringify } from 'csv-stringify/sync';
+import { passes, readFilter } from '$core/board/filter';
+import { CARD_FIELDS } from '$core/exchange/card-file';
+import { answers } from '$lib/server/answers';
+import { backlogPage } from '$lib/server/questions/backlog';
+import { boardHead } from '$lib/server/questions/board-head';
+import type { RequestEvent } from './$types';
+
+/** The cards of the backlog that are shown, as a table that can be read again. */
+export const GET = answers(async ({ params, url }: RequestEvent, person) => {
+	const head = await boardHead(person, params.board);
+	const { cards } = await backlogPage(head);
+	const filter = readFilter(url.searchParams);
+	const people = new Map(head.people.map(({ id, name }) => [id, name]));
+	const titles = new Map(cards.map((card) => [card.id, card.title]));
+	const rows = cards
+		.filter((card) => passes(filter, card, undefined))
+		.map((card) => [
+			`${head.key}-${card.number}`,
+			card.title,
+			card.size,
+			card.type,
+			card.class,
+			card.labels.join('; '),
+			card.owners.map((owner) => people.get(owner)).join('; '),
+			card.start,
+			card.due,
+			card.initiative,
+			card.parent ? titles.get(card.parent) : null,
+			card.left,
+			card.ready ? 'yes' : 'no',
+			card.sprint,
+		]);
+	const header = [
+		'key',
+		...CARD_FIELDS.filter((field) => field !== 'description'),
+		'left',
+		'ready',
+		'sprint',
+	];
+	return new Response(stringify([header, ...rows], { escape_formulas: true }), {
+		headers: {
+			'content-type': 'text/csv; charset=utf-8',
+			'content-disposition': `attachment; filename="${params.board}-backlog.csv"`,
+		},
+	});
+});
