@@ -245,7 +245,7 @@ class Simulation {
 			let room =
 				this.usualWork(sprint) *
 				this.tuning.fill *
-				(ahead ? Math.max(0, 0.95 - ahead * 0.32) : this.by.factor(0.08));
+				(ahead ? Math.max(0, 1.5 - ahead * 0.45) : this.by.factor(0.08));
 			for (const card of this.cards) if (card.sprint === sprint.number && !card.done) room -= card.left;
 			for (const card of this.waiting()) {
 				if (room <= 0) break;

@@ -11,11 +11,28 @@ export interface DragEvents {
  * Lets the cards inside an element be dragged, with the mouse anywhere on them and with touch by their grip, so that a
  * finger on a card still scrolls.
  */
-export async function dragCards(board: HTMLElement, events: DragEvents): Promise<() => void> {
+export const dragCards = (board: HTMLElement, events: DragEvents) =>
+	drag(board, 'li[data-card]', '.grip', events);
+
+/** The same for cards of a list and for blocks in rows; blocks are small, so a finger takes hold anywhere on them. */
+export const dragBetween = async (plan: HTMLElement, events: DragEvents) => {
+	const stops = await Promise.all([
+		drag(plan, 'li[data-card]', '.grip', events),
+		drag(plan, 'a.block[data-card]', undefined, events),
+	]);
+	return () => stops.forEach((stop) => stop());
+};
+
+async function drag(
+	within: HTMLElement,
+	what: string,
+	grip: string | undefined,
+	events: DragEvents,
+): Promise<() => void> {
 	const { default: interact } = await import('interactjs');
 	const touch = matchMedia('(pointer: coarse)').matches;
-	const cards: Interactable = interact('li[data-card]', { context: board }).draggable({
-		allowFrom: touch ? '.grip' : undefined,
+	const cards: Interactable = interact(what, { context: within }).draggable({
+		allowFrom: touch ? grip : undefined,
 		ignoreFrom: 'textarea, button, input, select',
 		cursorChecker: () => '',
 		listeners: {

@@ -1,0 +1,62 @@
+import type { Odds } from '$core/capacity/odds';
+import { tooLittle } from '$core/capacity/odds';
+import type { Part } from '$core/capacity/promise';
+import type { Unit } from '$core/board/view';
+import { amount, count, dateWords, list, shortDate } from '../words';
+import type { PlanRow } from './plan-state.svelte';
+
+/** How a person stands in a sprint: what they hold of their promise, and how much over they are. */
+export function standingWords(part: Part, unit: Unit): { text: string; note: string; over: boolean } {
+	const text = `${amount(part.placed, unit).replace(/ \w+$/, '')} of ${amount(part.promise, unit)}`;
+	if (part.standing === 'over')
+		return { text, note: `${amount(part.placed - part.promise, unit)} over`, over: true };
+	if (part.promise <= 0) return { text, note: 'nothing to give', over: false };
+	return { text, note: part.standing === 'room' ? 'has room' : 'fits', over: false };
+}
+
+/** When someone is there: `10 days`, `away Thu 3 Dec to Fri 4 Dec`. */
+export function presenceWords(row: PlanRow, from: string, to: string): string {
+	if (!row.hours) return '';
+	const { away, days } = row.hours;
+	const working = count(days, 'day');
+	if (!away.length) return working;
+	const spans = spansOf(away);
+	const words = spans.map(([a, b]) => (a === b ? shortDate(a) : `${shortDate(a)} to ${shortDate(b)}`));
+	if (days === 0) return from <= to ? 'away all of it' : 'away';
+	return `${working}, away ${list(words.length > 2 ? [`${words.length} times`] : words)}`;
+}
+
+function spansOf(days: readonly string[]): [string, string][] {
+	const spans: [string, string][] = [];
+	for (const day of days) {
+		const last = spans.at(-1);
+		const next = last && new Date(Date.parse(last[1]) + 86_400_000).toISOString().slice(0, 10);
+		if (last && next === day) last[1] = day;
+		else spans.push([day, day]);
+	}
+	return spans;
+}
+
+/** The odds in a sentence; why there are none, where there are none. */
+export function oddsWords(
+	found: Odds | null,
+	past: Parameters<typeof tooLittle>[0],
+	cards: number,
+	unowned: number,
+	ends: string,
+	unit: Unit,
+): { before: string; strong: string; after: string } {
+	if (unit !== 'hours') return { before: 'Odds are for boards sized in hours.', strong: '', after: '' };
+	const none = tooLittle(past);
+	if (none) return { before: none, strong: '', after: '' };
+	if (!cards) return { before: 'Nothing is in it yet, so there are no odds.', strong: '', after: '' };
+	if (!found) return { before: 'Finding the odds…', strong: '', after: '' };
+	return {
+		before: `By how past cards turned out, all of it is done by ${dateWords(ends)} in `,
+		strong: `${Math.round((found.all / found.trials) * 100)} of 100`,
+		// Nobody works on a card that nobody has: then the odds say so, rather than only 0.
+		after: unowned
+			? ` tries, since ${unowned === 1 ? 'a card has' : `${unowned} cards have`} no owner.`
+			: ' tries.',
+	};
+}

@@ -1,0 +1,229 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import Bar from '$lib/ui/frame/Bar.svelte';
+	import { keys } from '$lib/ui/frame/keys.svelte';
+	import { reread } from '$lib/ui/frame/reread';
+	import Holidays from '$lib/ui/people/Holidays.svelte';
+	import PersonPanel from '$lib/ui/people/PersonPanel.svelte';
+	import WeekGrid from '$lib/ui/people/WeekGrid.svelte';
+	import { send } from '$lib/ui/send';
+	import { count, figure, list, shortDate } from '$lib/ui/words';
+
+	let { data } = $props();
+	const people = $derived(data.people);
+	const chosen = $derived(
+		people.people.find((one) => one.id === page.url.searchParams.get('person')) ?? null,
+	);
+	const monday = $derived(page.url.searchParams.get('week'));
+	const sum = (of: (week: (typeof people.weeks)[number]) => number) =>
+		people.weeks.reduce((total, week) => total + of(week), 0);
+	const over = $derived.by(() => {
+		const weeks = people.weeks.filter((week) => week.standing === 'over');
+		return [...new Set(weeks.map((week) => week.person))].map((id) => {
+			const name = people.people.find((one) => one.id === id)!.name.split(' ')[0];
+			const mine = weeks.filter((week) => week.person === id);
+			return `${name} is over in ${mine.length === 1 ? `the week of ${shortDate(mine[0]!.monday)}` : count(mine.length, 'week')}`;
+		});
+	});
+	const free = $derived.by(() => {
+		const next = people.weeks.filter(
+			(week) => week.monday === people.weeks[1]?.monday && week.promise - week.placed > 0,
+		);
+		const most = next.sort((a, b) => b.promise - b.placed - (a.promise - a.placed))[0];
+		const name = most && people.people.find((one) => one.id === most.person)!.name.split(' ')[0];
+		return most ? `${name} has most room next week, ${figure(most.promise - most.placed, 0)} h.` : '';
+	});
+
+	function pick(person: string | null, week: string | null): void {
+		const url = new URL(page.url);
+		for (const [name, value] of [
+			['person', person],
+			['week', week],
+		] as const)
+			if (value) url.searchParams.set(name, value);
+			else url.searchParams.delete(name);
+		void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
+	}
+	async function tell(command: string, input: object): Promise<string> {
+		const sent = await send(command, input);
+		if (!sent.ok) return sent.refusal.title;
+		await reread('harrow:people');
+		return '';
+	}
+
+	// What changes about people is told to every board of the team: one of them is listened to.
+	const slug = $derived(people.boards[0]?.slug);
+	$effect(() => {
+		if (!slug) return;
+		const stream = new EventSource(`/api/boards/${slug}/live`);
+		let timer: ReturnType<typeof setTimeout>;
+		let known = false;
+		stream.onmessage = () => {
+			// The first word only says where the board stands.
+			if (!known) return void (known = true);
+			clearTimeout(timer);
+			timer = setTimeout(() => void reread('harrow:people'), 400);
+		};
+		return () => {
+			clearTimeout(timer);
+			stream.close();
+		};
+	});
+	const again = () => document.visibilityState === 'visible' && void reread('harrow:people');
+</script>
+
+<svelte:document onvisibilitychange={again} />
+
+<div class="people-page">
+	<Bar
+		person={data.person!}
+		here={{ team: people.team.name, name: 'People', teamId: people.team.id }}
+		boards={people.boards.map((board) => ({ ...board, team: people.team.name }))}
+		keysOn={keys.on}
+	/>
+	<div class="line">
+		<nav aria-label="Places of this team">
+			<a href="/teams/{people.team.id}/people" aria-current="page">People</a>
+			{#each people.boards as board (board.id)}<a href="/boards/{board.slug}">{board.name}</a>{/each}
+		</nav>
+	</div>
+	<div class="beside">
+		<main class:open={chosen}>
+			<h1>
+				Over eight weeks {count(people.people.length, 'person has', 'people have')}
+				<b
+					>{figure(
+						sum((week) => week.give),
+						0,
+					)} h to give</b
+				>, {figure(
+					sum((week) => week.promise),
+					0,
+				)} h of it to promise;
+				<b
+					>{figure(
+						sum((week) => week.placed),
+						0,
+					)} h</b
+				>
+				are placed.
+				{#if over.length}<span class="warn"
+						>{list(over.slice(0, 3))}{over.length > 3 ? ` and ${over.length - 3} more are over` : ''}.</span
+					>{/if}
+				{free}
+			</h1>
+			<WeekGrid page={people} person={chosen?.id ?? null} {monday} onpick={pick} />
+			<p class="legend">
+				<span><i class="placed"></i> placed</span><span><i class="promise"></i> the promise</span><span
+					><i class="give"></i> hours to give</span
+				>
+			</p>
+			<Holidays page={people} {tell} />
+		</main>
+		{#if chosen}
+			{#key chosen.id}<PersonPanel
+					page={people}
+					person={chosen}
+					{monday}
+					{tell}
+					onclose={() => pick(null, null)}
+				/>{/key}
+		{/if}
+	</div>
+</div>
+
+<style>
+	:global(.whole:has(> .people-page)) {
+		height: 100dvh;
+		min-height: 420px;
+	}
+	.people-page {
+		display: flex;
+		flex-direction: column;
+		flex: 1;
+		min-height: 0;
+	}
+	.line {
+		min-height: 37px;
+		padding: 2px 20px;
+		border-bottom: 1px solid var(--rule);
+		flex: none;
+		overflow-x: auto;
+	}
+	nav {
+		display: flex;
+		gap: 4px;
+	}
+	nav a {
+		padding: 4px 11px;
+		border-radius: 4px;
+		color: var(--soft);
+		font-weight: 560;
+		text-decoration: none;
+		white-space: nowrap;
+	}
+	nav a[aria-current] {
+		background: var(--ink);
+		color: var(--paper);
+	}
+	.beside {
+		display: flex;
+		flex: 1;
+		min-height: 0;
+	}
+	main {
+		flex: 1;
+		min-width: 0;
+		overflow-y: auto;
+		padding: 0 20px;
+	}
+	h1 {
+		font: 1rem/1.4 var(--text);
+		letter-spacing: 0;
+		padding: 9px 0 10px;
+	}
+	.legend {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 18px;
+		margin: 10px 0 0;
+		font-size: 0.9rem;
+		color: var(--soft);
+	}
+	.legend i {
+		display: inline-block;
+		vertical-align: -1px;
+		width: 20px;
+		height: 11px;
+	}
+	.legend .placed {
+		background: var(--river-2);
+		border: 1px solid var(--river);
+	}
+	.legend .promise {
+		width: 2px;
+		background: var(--ink);
+	}
+	.legend .give {
+		background: repeating-linear-gradient(135deg, var(--edge) 0 1px, var(--sunk) 1px 5px);
+	}
+	@media (pointer: coarse) {
+		nav a {
+			min-height: 44px;
+			display: grid;
+			place-items: center;
+		}
+	}
+	@media (max-width: 900px) {
+		main.open {
+			display: none;
+		}
+		main {
+			padding: 0 12px;
+		}
+		.line {
+			padding: 2px 12px;
+		}
+	}
+</style>
