@@ -97,6 +97,8 @@ function sentence(event: CardEvent, so: { place: string; size: string | null; un
 			return `split card ${value} off it.`;
 		case 'split-from':
 			return `split it off card ${value}.`;
+		case 'comment':
+			return 'said something.';
 		case 'linked':
 			return after?.kind === 'blocks' ? `said that it blocks ${value}.` : `linked it to ${value}.`;
 		case 'unlinked':

@@ -3,6 +3,7 @@ import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
 import { dayField } from './days.ts';
 import { Amount, DayText, Entries, Id, Line, Lines, Optional, People } from './fields.ts';
+import { nest } from './family.ts';
 import { makeCards } from './make-cards.ts';
 
 export class NewChecklistLine {
@@ -70,6 +71,11 @@ export class NewCard {
 	@Min(0, { message: 'The parent is the place of an earlier card in this list.' })
 	@IsInt({ message: 'The parent is the place of an earlier card in this list.' })
 	parent?: number | null;
+
+	/** A card of the board that it is part of. */
+	@Optional()
+	@Id('card it is part of')
+	partOf?: string;
 }
 
 export class AddCards {
@@ -118,6 +124,13 @@ export const addCards = boardCommand({
 				throw new Problem(422, 'invalid.due', 'A card cannot be due before it starts.', 'due');
 		}
 		const cards = await makeCards(context, input.cards, input.below);
+		for (const [i, { partOf }] of input.cards.entries()) {
+			if (!partOf) continue;
+			const [child, parent] = await context.cards([{ card: cards[i]!.id }, { card: partOf }]);
+			await nest(context, child!, context.unarchived(parent!));
+		}
+		const parents = [...new Set(input.cards.flatMap((card) => card.partOf?.toLowerCase() ?? []))];
+		await context.changedNow(parents.map((id) => ({ id })));
 		return { result: { cards } };
 	},
 });

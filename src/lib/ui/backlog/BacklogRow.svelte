@@ -27,6 +27,8 @@
 	const due = $derived(card.due ? dueWords(card.due, props.today, false) : null);
 	const tab = $derived(current ? 0 : -1);
 	let wrong = $state(false);
+	/** Whether Shift was down at the last click: then all cards since the last picked one are picked. */
+	let shift = false;
 
 	function size(input: HTMLInputElement) {
 		const text = input.value.trim().replace(',', '.');
@@ -50,7 +52,8 @@
 			tabindex={tab}
 			checked={props.picked}
 			aria-label="Pick {card.number}"
-			onclick={(event) => (event.preventDefault(), props.onpick(event.shiftKey))}
+			onclick={(event) => (shift = event.shiftKey)}
+			onchange={() => props.onpick(shift)}
 		/>{/if}
 	<a
 		class="title"

@@ -1,22 +1,18 @@
 <script lang="ts">
-	import { Input, Select, Textarea } from 'flowbite-svelte';
-	import type { CardView, PersonView } from '$core/board/view';
-	import { historySentences, type CardEvent } from '$core/board/history-sentences';
-	import { parseDay } from '$core/calendar/days';
+	import { page } from '$app/state';
+	import { historySentences } from '$core/board/history-sentences';
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';
 	import type { BoardState } from '../board/board-state.svelte';
-	import NameTag from '../board/NameTag.svelte';
-	import { amount, count, daysSince, dateWords, momentWords } from '../words';
+	import { cardAddress } from '../frame/card-address';
+	import { momentWords } from '../words';
+	import type { CardPage } from './card-page';
+	import Checklist from './Checklist.svelte';
+	import Description from './Description.svelte';
+	import Fields from './Fields.svelte';
+	import Related from './Related.svelte';
+	import Talk from './Talk.svelte';
 
-	interface CardPage extends CardView {
-		key: string;
-		board: string;
-		description: string;
-		created: string;
-		archivedReason: string | null;
-		history: CardEvent[];
-	}
 	let {
 		board,
 		cardKey,
@@ -27,7 +23,6 @@
 	let read = $state.raw<CardPage | null>(null);
 	let problem = $state('');
 	let title = $state('');
-	let description = $state('');
 	let heading = $state<HTMLElement>();
 	let asking = $state.raw<Ask | null>(null);
 
@@ -39,14 +34,8 @@
 		const live = board.cards.get(read.id);
 		return live && live.version >= read.version ? { ...read, ...live } : read;
 	});
-	const column = $derived(head.columns.find((known) => known.id === card?.column));
-	const people = $derived(
-		new Map<string, PersonView & { seed: number }>(
-			head.people.map((person, seed) => [person.id, { ...person, seed }]),
-		),
-	);
+	const comments = $derived((card?.history ?? []).filter((event) => event.kind === 'comment'));
 	const history = $derived(card ? historySentences(card.history, head.unit).toReversed() : []);
-	const draftKey = $derived(`harrow-draft-${cardKey}`);
 
 	async function load(key: string): Promise<void> {
 		try {
@@ -55,13 +44,9 @@
 			if (key !== cardKey) return;
 			if (!response.ok) return void (problem = answer.title);
 			const first = read?.id !== answer.id;
-			const clean = !first && description === read?.description;
 			read = answer;
 			problem = '';
-			if (!first && !clean) return;
 			title = answer.title;
-			// A draft that was not kept survives a reload.
-			description = (first && sessionStorage.getItem(draftKey)) || answer.description;
 			// Whoever is typing elsewhere by now keeps the focus.
 			if (first && !document.activeElement?.matches('input, textarea'))
 				queueMicrotask(() => heading?.focus());
@@ -79,12 +64,6 @@
 		void load(key);
 	});
 
-	const dirty = $derived(read !== null && description !== read.description);
-	$effect(() => {
-		if (dirty) sessionStorage.setItem(draftKey, description);
-		else if (read) sessionStorage.removeItem(draftKey);
-	});
-
 	function rename() {
 		if (!card) return;
 		const text = title.trim();
@@ -92,32 +71,38 @@
 		else title = card.title;
 	}
 
-	async function keep() {
-		if (!card) return;
-		const text = description;
-		const sent = await board.describe(card, text);
-		if (!sent.ok) {
-			// Somebody else wrote meanwhile: what was typed stays here, to be put together with theirs.
-			if (sent.refusal.code === 'card.changed') await load(cardKey);
-			return;
-		}
-		sessionStorage.removeItem(draftKey);
-		read = null;
+	/** Sends a change whose effect is read again; gives whether it was kept. */
+	async function ask(command: string, input: object): Promise<boolean> {
+		if (!card) return false;
+		const sent = await board.ask(command, { card: card.id, version: card.version, ...input });
+		// Where somebody else wrote meanwhile, what was typed stays, beside what they wrote.
 		await load(cardKey);
+		return sent.ok;
 	}
-
 	async function again(work: Promise<unknown>) {
 		await work;
 		await load(cardKey);
 	}
-
-	const CLASSES = [
-		{ value: 'expedite', name: 'Expedite' },
-		{ value: 'fixed', name: 'Fixed date' },
-		{ value: 'standard', name: 'Standard' },
-		{ value: 'background', name: 'Background' },
-	];
-	const small = { select: 'py-1 px-2 text-base' };
+	async function part(text: string): Promise<boolean> {
+		const cards = [{ title: text, partOf: card!.id }];
+		const below = card!.column === null ? { below: card!.id } : {};
+		const made = await board.ask('AddCards', { board: head.id, cards, ...below });
+		await load(cardKey);
+		return made.ok;
+	}
+	async function unlinkFrom(link: CardPage['links'][number]): Promise<void> {
+		const response = await fetch(`/api/cards/${head.key}-${link.number}`);
+		if (!response.ok) return;
+		const other = (await response.json()) as CardPage;
+		await board.ask('UnlinkCard', {
+			card: other.id,
+			version: other.version,
+			kind: link.kind,
+			to: card!.number,
+		});
+		await load(cardKey);
+	}
+	const href = (number: number) => cardAddress(page.url, { number });
 
 	function onkeydown(event: KeyboardEvent) {
 		if (event.key === 'Escape' && !asking) onclose();
@@ -151,107 +136,50 @@
 				onblur={rename}
 				onkeydown={(event) => event.key === 'Enter' && (event.preventDefault(), event.currentTarget.blur())}
 			></textarea>
-			<dl>
-				<dt>Stands in</dt>
-				<dd>
-					{column?.name ?? 'the backlog'}{#if card.clock === 'running' && card.started}, on day {Math.max(
-							1,
-							daysSince(card.started, parseDay(today)!, head.timeZone),
-						)}{/if}
-					{#if card.clock === 'done' && card.finished}, finished {momentWords(
-							card.finished,
-							head.timeZone,
-						)}{/if}
-					{#if card.letThrough}<br /><span class="warn">let through: {card.letThrough}</span>{/if}
-				</dd>
-				<dt>Owners</dt>
-				<dd>
-					{#each card.owners as owner (owner)}{@const person = people.get(owner)}{#if person}<span
-								class="owner"
-								><NameTag {person} seed={person.seed} /> <span aria-hidden="true">{person.name}</span></span
-							>{/if}{:else}nobody{/each}
-					{#if mayEdit}<button
-							type="button"
-							class="link"
-							aria-label="Change owners"
-							onclick={() => (asking = { kind: 'owners', cards: [card] })}>Change</button
-						>{/if}
-				</dd>
-				{#if head.unit !== 'none'}
-					<dt>Size</dt>
-					<dd>
-						{card.size === null
-							? 'not sized'
-							: `${amount(card.size, head.unit)}, ${amount(card.left, head.unit)} left`}
-						{#if mayEdit}<button
-								type="button"
-								class="link"
-								aria-label="Change size"
-								onclick={() => (asking = { kind: 'size', card })}>Change</button
-							>{/if}
-					</dd>
-				{/if}
-				<dt>Blocked</dt>
-				<dd>
-					{#if card.blocked}<span class="warn"
-							>{card.blocked.reason}, {count(
-								Math.max(1, daysSince(card.blocked.since, parseDay(today)!, head.timeZone)),
-								'day',
-							)}</span
-						>
-						{#if mayEdit}<button type="button" class="link" onclick={() => void again(board.unblock(card))}
-								>Unblock</button
-							>{/if}
-					{:else}no {#if mayEdit && card.clock !== 'done'}<button
-								type="button"
-								class="link"
-								onclick={() => (asking = { kind: 'block', card })}>Block</button
-							>{/if}{/if}
-				</dd>
-				<dt><label for="card-class">Class</label></dt>
-				<dd>
-					{#if mayEdit}<Select
-							id="card-class"
-							items={CLASSES}
-							placeholder=""
-							classes={small}
-							value={card.class}
-							onchange={(event: Event) =>
-								void again(
-									board.classify(card, (event.currentTarget as HTMLSelectElement).value as CardView['class']),
-								)}
-						/>{:else}{CLASSES.find((known) => known.value === card.class)?.name}{/if}
-				</dd>
-				<dt><label for="card-due">Due</label></dt>
-				<dd>
-					{#if mayEdit}<Input
-							id="card-due"
-							type="date"
-							class="px-2 py-1 text-base"
-							value={card.due ?? ''}
-							onchange={(event: Event) =>
-								void again(board.date(card, (event.currentTarget as HTMLInputElement).value || null))}
-						/>{:else}{card.due ? dateWords(card.due, today) : 'no date'}{/if}
-				</dd>
-				{#if head.sprintDays !== null}
-					<dt>Sprint</dt>
-					<dd>{card.sprint === null ? 'none' : card.sprint}{card.unplanned ? ', unplanned' : ''}</dd>
-				{/if}
-				{#if card.type}<dt>Type</dt>
-					<dd>{card.type}</dd>{/if}
-			</dl>
-			<h3><label for="card-description">Description</label></h3>
-			{#if mayEdit}
-				<Textarea id="card-description" class="w-full text-base" rows={6} bind:value={description} />
-				{#if dirty}
-					<p class="keep">
-						<button type="button" class="go" onclick={() => void keep()}>Keep</button>
-						<button type="button" class="plain" onclick={() => (description = read!.description)}
-							>Take back</button
-						>
-					</p>
-				{/if}
-			{:else}<p class="text">{card.description || 'None yet.'}</p>{/if}
+			<Fields {board} {card} {today} {mayEdit} onask={(one) => (asking = one)} {again} />
+			{#key card.id}
+				<Description
+					{cardKey}
+					text={card.description}
+					{mayEdit}
+					onkeep={(description) => ask('DescribeCard', { description })}
+				/>
+				<Checklist
+					lines={card.checklist}
+					{mayEdit}
+					onlines={(lines) => {
+						read = {
+							...card,
+							checklist: lines.map((line, i) => ({ ...line, id: line.id ?? `new-${i}` })),
+						};
+						void ask('ChecklistCard', { lines });
+					}}
+				/>
+				<Related
+					{card}
+					unit={head.unit}
+					{mayEdit}
+					{href}
+					onpart={part}
+					onlink={(kind, to) => ask('LinkCard', { kind, to })}
+					onunlink={(link) => {
+						if (!link.comes) return void ask('UnlinkCard', { kind: link.kind, to: link.number });
+						// The link belongs to the other card: it is that one which changes.
+						void unlinkFrom(link);
+					}}
+					onfree={() => void ask('NestCard', { parent: null })}
+				/>
+				<Talk
+					{cardKey}
+					{comments}
+					timeZone={head.timeZone}
+					onsay={async (text) => {
+						const sent = await board.ask('CommentCard', { card: card.id, text });
+						await load(cardKey);
+						return sent.ok;
+					}}
+				/>
+			{/key}
 			{#if mayEdit && !card.archived}<p>
 					<button type="button" class="link" onclick={() => void again(board.archive(card))}
 						>Archive this card</button
@@ -312,38 +240,6 @@
 	}
 	.title:not([readonly]):hover {
 		border-color: var(--rule);
-	}
-	dl {
-		display: grid;
-		grid-template-columns: 84px 1fr;
-		gap: 5px 10px;
-		margin: 6px 0;
-		align-items: center;
-	}
-	dt {
-		color: var(--soft);
-	}
-	dd {
-		margin: 0;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 3px 10px;
-		align-items: center;
-		min-height: 26px;
-	}
-	.owner {
-		display: inline-flex;
-		gap: 5px;
-		align-items: center;
-	}
-	.text {
-		white-space: pre-wrap;
-		margin: 0;
-	}
-	.keep {
-		display: flex;
-		gap: 8px;
-		margin: 8px 0 0;
 	}
 	ol {
 		list-style: none;

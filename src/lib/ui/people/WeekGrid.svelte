@@ -68,7 +68,7 @@
 								<span class="figures">{words(week)}{week.standing === 'over' ? ' over' : ''}</span>
 								<span class="bar" aria-hidden="true">
 									<i class="give" style:width={wide(week.give)}></i>
-									<i class="placed" style:width={wide(week.placed)}></i>
+									{#if week.placed > 0}<i class="placed" style:width={wide(week.placed)}></i>{/if}
 									<i class="promise" style:left={wide(week.promise)}></i>
 								</span>
 							</button>

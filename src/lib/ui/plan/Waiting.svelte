@@ -116,7 +116,7 @@
 								tabindex="-1"
 								checked={props.picked.has(card.id)}
 								aria-label="Pick {card.number}"
-								onclick={(event) => (event.preventDefault(), props.onpick(card))}
+								onchange={() => props.onpick(card)}
 							/><span class="grip" aria-hidden="true">⠿</span>{/if}
 					</div>
 				</li>

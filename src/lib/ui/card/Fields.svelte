@@ -1,0 +1,292 @@
+<script lang="ts">
+	import { Input, Select } from 'flowbite-svelte';
+	import { parseDay } from '$core/calendar/days';
+	import type { BoardHead, CardView, PersonView } from '$core/board/view';
+	import type { Ask } from '../board/ask';
+	import type { BoardState } from '../board/board-state.svelte';
+	import NameTag from '../board/NameTag.svelte';
+	import { amount, count, daysSince, dateWords, momentWords } from '../words';
+	import type { CardPage } from './card-page';
+
+	interface Props {
+		board: BoardState;
+		card: CardPage;
+		today: string;
+		mayEdit: boolean;
+		onask: (ask: Ask) => void;
+		/** Told of work that changes what the panel has read. */
+		again: (work: Promise<unknown>) => Promise<void>;
+	}
+	let { board, card, today, mayEdit, onask, again }: Props = $props();
+	const head = $derived<BoardHead>(board.head);
+	const column = $derived(head.columns.find((known) => known.id === card.column));
+	const people = $derived(
+		new Map<string, PersonView & { seed: number }>(
+			head.people.map((person, seed) => [person.id, { ...person, seed }]),
+		),
+	);
+	const running = $derived(head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt));
+	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
+	const CLASSES = [
+		{ value: 'expedite', name: 'Expedite' },
+		{ value: 'fixed', name: 'Fixed date' },
+		{ value: 'standard', name: 'Standard' },
+		{ value: 'background', name: 'Background' },
+	];
+	const small = { select: 'py-1 px-2 text-base' };
+	const value = (event: Event) => (event.currentTarget as HTMLSelectElement | HTMLInputElement).value;
+	const types = $derived([
+		{ value: '', name: 'none' },
+		...[...new Set([...head.types.map((type) => type.name), ...(card.type ? [card.type] : [])])].map(
+			(name) => ({
+				value: name,
+				name,
+			}),
+		),
+	]);
+	const initiatives = $derived([
+		{ value: '', name: 'none' },
+		...[...new Set([...head.initiatives, ...(card.initiative ? [card.initiative] : [])])].map((name) => ({
+			value: name,
+			name,
+		})),
+	]);
+	const sprints = $derived([
+		{ value: '', name: 'none' },
+		...(running
+			? [
+					{
+						value: String(running.number),
+						name:
+							card.sprint === running.number
+								? `${running.number}, running`
+								: `${running.number}, running: as unplanned`,
+					},
+				]
+			: []),
+		...coming.map((sprint) => ({ value: String(sprint.number), name: `${sprint.number}, planned` })),
+	]);
+	let naming = $state(false);
+	const take = (element: HTMLElement) => element.querySelector('input')?.focus();
+</script>
+
+<dl>
+	<dt>Stands in</dt>
+	<dd>
+		{column?.name ?? 'the backlog'}{#if card.clock === 'running' && card.started}, on day {Math.max(
+				1,
+				daysSince(card.started, parseDay(today)!, head.timeZone),
+			)}{/if}
+		{#if card.clock === 'done' && card.finished}, finished {momentWords(card.finished, head.timeZone)}{/if}
+		{#if card.letThrough}<br /><span class="warn">let through: {card.letThrough}</span>{/if}
+	</dd>
+	<dt>Owners</dt>
+	<dd>
+		{#each card.owners as owner (owner)}{@const person = people.get(owner)}{#if person}<span class="owner"
+					><NameTag {person} seed={person.seed} /> <span aria-hidden="true">{person.name}</span></span
+				>{/if}{:else}nobody{/each}
+		{#if mayEdit}<button
+				type="button"
+				class="link"
+				aria-label="Change owners"
+				onclick={() => onask({ kind: 'owners', cards: [card] })}>Change</button
+			>{/if}
+	</dd>
+	{#if head.unit !== 'none'}
+		<dt>Size</dt>
+		<dd>
+			{#if card.parts}{amount(card.parts.size, head.unit)} in its sub-cards, {amount(
+					card.parts.left,
+					head.unit,
+				)} left
+			{:else}
+				{card.size === null
+					? 'not sized'
+					: `${amount(card.size, head.unit)}, ${amount(card.left, head.unit)} left`}
+				{#if mayEdit}<button
+						type="button"
+						class="link"
+						aria-label="Change size"
+						onclick={() => onask({ kind: 'size', card })}>Change</button
+					>
+					{#if card.clock !== 'done' && !card.archived}<button
+							type="button"
+							class="link"
+							onclick={() => onask({ kind: 'split', card })}>Split</button
+						>{/if}{/if}
+			{/if}
+		</dd>
+	{/if}
+	{#if head.sprintDays !== null && !card.parts}
+		<dt><label for="card-sprint">Sprint</label></dt>
+		<dd>
+			{#if mayEdit && card.clock !== 'done' && !card.archived}<Select
+					id="card-sprint"
+					items={sprints}
+					placeholder=""
+					classes={small}
+					value={card.sprint === null ? '' : String(card.sprint)}
+					onchange={(event: Event) =>
+						void again(board.plan([card], value(event) ? Number(value(event)) : null))}
+				/>{:else}{card.sprint === null ? 'none' : card.sprint}{/if}
+			{#if card.sprint !== null && card.sprint === running?.number}
+				{#if card.unplanned}unplanned{/if}
+				{#if mayEdit && card.clock !== 'done'}<button
+						type="button"
+						class="link"
+						onclick={() =>
+							void again(
+								board.ask('PlanCards', {
+									board: head.id,
+									cards: [{ card: card.id, version: card.version }],
+									sprint: card.sprint,
+									planned: card.unplanned,
+								}),
+							)}>{card.unplanned ? 'It was planned' : 'It was not planned'}</button
+					>{/if}
+			{/if}
+		</dd>
+	{/if}
+	<dt>Blocked</dt>
+	<dd>
+		{#if card.blocked}<span class="warn"
+				>{card.blocked.reason}, {count(
+					Math.max(1, daysSince(card.blocked.since, parseDay(today)!, head.timeZone)),
+					'day',
+				)}</span
+			>
+			{#if mayEdit}<button type="button" class="link" onclick={() => void again(board.unblock(card))}
+					>Unblock</button
+				>{/if}
+		{:else}no {#if mayEdit && card.clock !== 'done'}<button
+					type="button"
+					class="link"
+					onclick={() => onask({ kind: 'block', card })}>Block</button
+				>{/if}{/if}
+	</dd>
+	<dt><label for="card-class">Class</label></dt>
+	<dd>
+		{#if mayEdit}<Select
+				id="card-class"
+				items={CLASSES}
+				placeholder=""
+				classes={small}
+				value={card.class}
+				onchange={(event: Event) => void again(board.classify(card, value(event) as CardView['class']))}
+			/>{:else}{CLASSES.find((known) => known.value === card.class)?.name}{/if}
+	</dd>
+	<dt><label for="card-type">Type</label></dt>
+	<dd>
+		{#if mayEdit && types.length > 1}<Select
+				id="card-type"
+				items={types}
+				placeholder=""
+				classes={small}
+				value={card.type}
+				onchange={(event: Event) => void again(board.changeCards([card], { type: value(event) }))}
+			/>{:else}{card.type || 'none'}{/if}
+	</dd>
+	<dt>Labels</dt>
+	<dd>
+		{card.labels.join(', ') || 'none'}
+		{#if mayEdit}<button
+				type="button"
+				class="link"
+				aria-label="Change labels"
+				onclick={() => onask({ kind: 'labels', cards: [card] })}>Change</button
+			>{/if}
+	</dd>
+	<dt><label for="card-initiative">Initiative</label></dt>
+	<dd>
+		{#if mayEdit && naming}<span {@attach take}
+				><Input
+					id="card-initiative"
+					class="px-2 py-1 text-base"
+					maxlength={80}
+					placeholder="its name"
+					onblur={() => (naming = false)}
+					onkeydown={(event: KeyboardEvent) => {
+						event.stopPropagation();
+						const name = value(event).trim();
+						if (event.key === 'Escape') naming = false;
+						if (event.key !== 'Enter' || !name) return;
+						naming = false;
+						void again(board.changeCards([card], { initiative: name }));
+					}}
+				/></span
+			>
+		{:else if mayEdit}<Select
+				id="card-initiative"
+				items={initiatives}
+				placeholder=""
+				classes={small}
+				value={card.initiative ?? ''}
+				onchange={(event: Event) =>
+					void again(board.changeCards([card], { initiative: value(event) || null }))}
+			/><button type="button" class="link" onclick={() => (naming = true)}>Name a new one</button
+			>{:else}{card.initiative ?? 'none'}{/if}
+	</dd>
+	<dt><label for="card-start">Start</label></dt>
+	<dd>
+		{#if mayEdit}<Input
+				id="card-start"
+				type="date"
+				class="px-2 py-1 text-base"
+				value={card.start ?? ''}
+				onchange={(event: Event) => void again(board.startOn(card, value(event) || null))}
+			/>{:else}{card.start ? dateWords(card.start, today) : 'no date'}{/if}
+	</dd>
+	<dt><label for="card-due">Due</label></dt>
+	<dd>
+		{#if mayEdit}<Input
+				id="card-due"
+				type="date"
+				class="px-2 py-1 text-base"
+				value={card.due ?? ''}
+				onchange={(event: Event) => void again(board.date(card, value(event) || null))}
+			/>{:else}{card.due ? dateWords(card.due, today) : 'no date'}{/if}
+	</dd>
+	{#if card.column === null}
+		<dt>Ready</dt>
+		<dd>
+			{card.ready ? 'yes' : 'not yet'}
+			{#if mayEdit}<button
+					type="button"
+					class="link"
+					onclick={() => void again(board.changeCards([card], { ready: !card.ready }))}
+					>{card.ready ? 'Not ready after all' : 'Mark it as ready'}</button
+				>{/if}
+		</dd>
+	{/if}
+</dl>
+
+<style>
+	dl {
+		display: grid;
+		grid-template-columns: 84px 1fr;
+		gap: 5px 10px;
+		margin: 6px 0;
+		align-items: center;
+	}
+	dt {
+		color: var(--soft);
+	}
+	dd {
+		margin: 0;
+		display: flex;
+		flex-wrap: wrap;
+		gap: 3px 10px;
+		align-items: center;
+		min-height: 26px;
+	}
+	.owner {
+		display: inline-flex;
+		gap: 5px;
+		align-items: center;
+	}
+	@media (pointer: coarse) {
+		.link {
+			min-height: 44px;
+		}
+	}
+</style>
