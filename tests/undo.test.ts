@@ -36,6 +36,8 @@ describe('taking back', () => {
 		['ClassifyCard', () => ({ class: 'expedite' })],
 		['DateCard', () => ({ due: '2026-12-04' })],
 		['ArchiveCard', () => ({ reason: 'No' })],
+		['ChecklistCard', () => ({ lines: [{ text: 'Call', done: true }] })],
+		['SplitCard', () => ({ title: 'Rest', part: 3 })],
 	];
 	for (const [name, input] of changes)
 		test(`${name} ${JSON.stringify(Object.keys(input({ columns: {}, lead: {} } as SmallBoard)))} restores the card exactly`, async () => {

@@ -139,6 +139,13 @@ export async function everything(db: pg.Pool): Promise<string> {
 		'command_card',
 		'board',
 		'board_column',
+		'sprint',
+		'card_link',
+		'card_label',
+		'working_week',
+		'board_share',
+		'absence',
+		'holiday',
 	];
 	const all = await Promise.all(
 		tables.map((table) =>

@@ -50,6 +50,7 @@ export class ChangeSprint {
 export const changeSprint = boardCommand({
 	name: 'ChangeSprint',
 	summary: 'Changes the goal, the dates, the focus or the keep-back of a sprint that is not closed.',
+	role: 'lead',
 	input: ChangeSprint,
 	async run(context, input) {
 		const sprint = await context.sprint(input.sprint, input.version);

@@ -106,12 +106,6 @@ export interface ChecklistLine {
 
 export type LinkKind = 'blocks' | 'relates' | 'split';
 
-/** A card as its sender saw it. */
-export interface CardRef {
-	card: string;
-	version: number;
-}
-
 interface Note {
 	card: string | null;
 	kind: string;

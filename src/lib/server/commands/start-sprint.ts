@@ -26,6 +26,7 @@ export class StartSprint {
 export const startSprint = boardCommand({
 	name: 'StartSprint',
 	summary: 'Starts a sprint: its cards come onto the board, and what was committed is frozen.',
+	role: 'lead',
 	input: StartSprint,
 	async run(context, input) {
 		const { tx, board, at } = context;

@@ -14,6 +14,7 @@ export const undoCommand = boardCommand({
 	name: 'UndoCommand',
 	summary: 'Takes back a command of one’s own, as long as its cards have not changed since.',
 	input: UndoCommand,
+	role: 'viewer',
 	undoable: false,
 	async run(context, input) {
 		const { rows } = await context.tx.query<{

@@ -31,7 +31,10 @@
 			event.preventDefault();
 			void add();
 		}
-		if (event.key === 'Escape') ((text = ''), onend?.());
+		if (event.key === 'Escape') {
+			text = '';
+			onend?.();
+		}
 	}
 	function paste(event: ClipboardEvent) {
 		const pasted = event.clipboardData?.getData('text/plain') ?? '';

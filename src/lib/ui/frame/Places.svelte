@@ -2,8 +2,8 @@
 	import type { Snippet } from 'svelte';
 
 	interface Props {
-		board: { slug: string; sprintDays: number | null; teamId: string };
-		here: 'board' | 'backlog' | 'plan' | 'flow';
+		board: { slug: string; sprintDays: number | null; teamId: string; role: string };
+		here: 'board' | 'backlog' | 'plan' | 'flow' | 'set-up';
 		children?: Snippet;
 	}
 	let { board, here, children }: Props = $props();
@@ -14,6 +14,7 @@
 		...(board.sprintDays === null ? [] : [{ name: 'Plan', id: 'plan', to: `${to}/plan` }]),
 		{ name: 'Flow', id: 'flow', to: `${to}/flow` },
 		{ name: 'People', id: 'people', to: `/teams/${board.teamId}/people` },
+		...(board.role === 'lead' ? [{ name: 'Set-up', id: 'set-up', to: `${to}/set-up` }] : []),
 	]);
 </script>
 
