@@ -240,6 +240,7 @@ describe('a lead works the board', () => {
 			.waitFor();
 		await accessible(page);
 		await tidy(page);
+		await panel.getByRole('button', { name: 'Change description' }).click();
 		await panel.getByLabel('Description').fill('Words that are not lost');
 		await page.reload();
 		await awake(page);

@@ -105,7 +105,7 @@ export async function tidy(page: Page): Promise<void> {
 				Math.min(innerWidth, box.right),
 				Math.min(innerHeight, box.bottom),
 			];
-			for (let up = element.parentElement; up; up = up.parentElement) {
+			for (let up: Element | null = element; up; up = up.parentElement) {
 				if (getComputedStyle(up).overflow === 'visible' || up instanceof SVGElement) continue;
 				const edge = up.getBoundingClientRect();
 				[left, top, right, bottom] = [

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import { IsBoolean } from 'class-validator';
+import { IsBoolean, isUUID } from 'class-validator';
 import { boardCommand } from './command.ts';
 import { Entries, Id, Line, Optional, Version } from './fields.ts';
 
 export class KeptLine {
-	/** The line's id; left out for a new line. */
+	/** The line's id; of a new line a UUID made by the sender, or left out. */
 	@Optional()
 	@Line('The id', 60)
 	id?: string;
@@ -35,11 +35,12 @@ export const checklistCard = boardCommand({
 	async run(context, input) {
 		const card = await context.card(input.card, input.version);
 		const before = new Map(card.checklist.map((line) => [line.id, line]));
-		const lines = input.lines.map(({ id, text, done }) => ({
-			id: id && before.has(id) ? id : randomUUID(),
-			text,
-			done,
-		}));
+		const used = new Set<string>();
+		const lines = input.lines.map(({ id, text, done }) => {
+			const own = id && !used.has(id) && (before.has(id) || isUUID(id)) ? id : randomUUID();
+			used.add(own);
+			return { id: own, text, done };
+		});
 		await context.tx.query('update card set checklist = $2, version = version + 1 where id = $1', [
 			card.id,
 			JSON.stringify(lines),

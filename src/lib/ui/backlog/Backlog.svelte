@@ -101,6 +101,12 @@
 		);
 	});
 
+	// Arranged anew, the list begins at its top.
+	$effect(() => {
+		void grouping;
+		list?.scrollTo({ top: 0 });
+	});
+
 	async function focusRow(key: string): Promise<void> {
 		current = key;
 		const index = rows.findIndex((row) => row.key === key);

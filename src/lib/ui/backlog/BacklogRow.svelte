@@ -358,20 +358,25 @@
 	}
 	@container (max-width: 720px) {
 		.row {
-			flex-wrap: wrap;
-			gap: 0 8px;
+			display: grid;
+			grid-template-columns: auto 1fr;
+			gap: 0 6px;
 			padding-block: 4px;
 		}
-		.title {
-			flex: 1 1 calc(100% - 50px);
+		.title:first-child,
+		.fields {
+			grid-column: 1 / -1;
 		}
 		.words {
 			white-space: normal;
 		}
 		.fields {
-			flex: 1 1 100%;
+			flex-wrap: wrap;
 			justify-content: flex-end;
-			padding-left: 26px;
+		}
+		.labels {
+			flex-wrap: wrap;
+			min-width: 0;
 		}
 		.type {
 			display: none;

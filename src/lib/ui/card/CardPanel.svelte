@@ -59,7 +59,7 @@
 	const version = $derived(read ? (board.cards.get(read.id)?.version ?? 0) : 0);
 	$effect(() => {
 		const key = cardKey;
-		if (read?.key === key && version <= read.version) return;
+		if (read?.key === key && (version <= read.version || waiting)) return;
 		if (read && board.pending.has(read.id)) return;
 		void load(key);
 	});
@@ -71,13 +71,29 @@
 		else title = card.title;
 	}
 
-	/** Sends a change whose effect is read again; gives whether it was kept. */
-	async function ask(command: string, input: object): Promise<boolean> {
-		if (!card) return false;
-		const sent = await board.ask(command, { card: card.id, version: card.version, ...input });
-		// Where somebody else wrote meanwhile, what was typed stays, beside what they wrote.
-		await load(cardKey);
-		return sent.ok;
+	let last: Promise<unknown> = Promise.resolve();
+	let waiting = 0;
+	/** The version that the card has once what was sent has happened. */
+	let ahead = { id: '', version: 0 };
+
+	/**
+	 * Sends a change whose effect is read again; gives whether it was kept. What follows quickly waits for what went
+	 * before, so that a person's own changes never meet each other.
+	 */
+	function ask(command: string, input: object): Promise<boolean> {
+		waiting++;
+		const work = last.then(async () => {
+			waiting--;
+			if (!card) return false;
+			const version = ahead.id === card.id ? Math.max(ahead.version, card.version) : card.version;
+			const sent = await board.ask(command, { card: card.id, version, ...input });
+			if (sent.ok) ahead = { id: card.id, version: version + 1 };
+			// Where somebody else wrote meanwhile, what was typed stays, beside what they wrote.
+			if (!waiting || !sent.ok) await load(cardKey);
+			return sent.ok;
+		});
+		last = work;
+		return work;
 	}
 	async function again(work: Promise<unknown>) {
 		await work;
@@ -148,10 +164,7 @@
 					lines={card.checklist}
 					{mayEdit}
 					onlines={(lines) => {
-						read = {
-							...card,
-							checklist: lines.map((line, i) => ({ ...line, id: line.id ?? `new-${i}` })),
-						};
+						read = { ...card, checklist: lines };
 						void ask('ChecklistCard', { lines });
 					}}
 				/>

@@ -10,8 +10,8 @@
 	interface Props {
 		lines: readonly Line[];
 		mayEdit: boolean;
-		/** The whole list as it is to be; new lines have no id. */
-		onlines: (lines: (Omit<Line, 'id'> & { id?: string })[]) => void;
+		/** The whole list as it is to be. */
+		onlines: (lines: Line[]) => void;
 	}
 	let { lines, mayEdit, onlines }: Props = $props();
 	let fresh = $state('');
@@ -41,7 +41,7 @@
 		const text = fresh.trim();
 		if (!text) return;
 		fresh = '';
-		onlines([...lines, { text, done: false }]);
+		onlines([...lines, { id: crypto.randomUUID(), text, done: false }]);
 	}
 </script>
 

@@ -52,6 +52,7 @@
 		color: var(--soft);
 		font-weight: 560;
 		text-decoration: none;
+		white-space: nowrap;
 	}
 	a:hover {
 		color: var(--ink);

@@ -264,6 +264,9 @@
 		stroke-width: 2px;
 	}
 	.next {
+		flex: 1.2;
+		padding: 3px 4px;
+		text-overflow: ellipsis;
 		background: transparent;
 		border: 1.5px dashed var(--faint);
 		border-bottom: 0;
@@ -301,6 +304,9 @@
 		}
 		.segment {
 			flex: 0 0 62px;
+		}
+		.next {
+			flex: 0 0 86px;
 		}
 		.now {
 			flex: 0 0 72%;

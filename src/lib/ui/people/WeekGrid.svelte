@@ -88,7 +88,7 @@
 	table {
 		border-collapse: collapse;
 		width: 100%;
-		min-width: 860px;
+		min-width: 1000px;
 		table-layout: fixed;
 	}
 	th {

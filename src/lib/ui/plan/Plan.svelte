@@ -472,6 +472,7 @@
 		grid-column: 2;
 		position: relative;
 		height: 16px;
+		overflow: hidden;
 		font-size: 12px;
 		color: var(--soft);
 	}
@@ -572,8 +573,7 @@
 	@media (max-width: 900px) {
 		.plan {
 			display: flex;
-			flex-direction: column-reverse;
-			justify-content: flex-end;
+			flex-direction: column;
 			overflow-y: auto;
 			padding: 4px 12px 0;
 			gap: 12px;
@@ -584,6 +584,7 @@
 			flex: none;
 		}
 		.left {
+			order: 2;
 			height: 420px;
 		}
 		.rows {

@@ -76,7 +76,7 @@
 			>{/if}
 		{#if says.ready}{count(says.ready, 'card')} {says.ready === 1 ? 'is' : 'are'} ready.{/if}
 		{#if data.backlog.next && data.backlog.next.promise !== null}
-			<a href="/boards/{head.slug}/plan">Sprint {data.backlog.next.number}</a> holds {amount(
+			<a class="link" href="/boards/{head.slug}/plan">Sprint {data.backlog.next.number}</a> holds {amount(
 				data.backlog.next.placed,
 				head.unit,
 			)} of the {amount(data.backlog.next.promise, head.unit)} promise.
@@ -148,9 +148,6 @@
 	h1 {
 		font: 1rem/1.4 var(--text);
 		letter-spacing: 0;
-	}
-	h1 a {
-		color: var(--moss);
 	}
 	.files {
 		display: flex;

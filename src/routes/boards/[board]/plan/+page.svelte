@@ -176,8 +176,10 @@
 			{unit}
 			onclose={() => (asking = null)}
 			ongive={(to) => {
+				// Taken before the dialog closes: with it goes what it was about.
+				const given = cards;
 				asking = null;
-				void board.plan(cards, sprint!.number, to === 'nobody' ? [] : [to]);
+				void board.plan(given, sprint!.number, to === 'nobody' ? [] : [to]);
 			}}
 		/>
 	{/await}
