@@ -5,7 +5,6 @@ import { join } from 'node:path';
 import { describe, test } from 'node:test';
 import { accessible, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
-import { rows } from './support/planning.ts';
 import { startServer } from './support/server.ts';
 
 const db = await useDatabase('demo');

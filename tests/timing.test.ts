@@ -9,11 +9,12 @@ import { fileURLToPath } from 'node:url';
 import { instantText } from '../src/core/exchange/instant.ts';
 import { accessible, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
-import { largeBoard } from './support/large-board.ts';
+import { largeBoard, largePlan } from './support/large-board.ts';
 import { signIn, startServer } from './support/server.ts';
 
 const db = await useDatabase('demo');
 const slug = await largeBoard(db);
+const many = await largePlan(db, 'Ines Okoro');
 const server = await startServer({ HARROW_LOG: 'warn' });
 
 test('a board with 2,000 open cards draws only what is seen, and keys, focus and counts stay right', async () => {
@@ -136,6 +137,87 @@ test('a move is on the screen in the next frame and confirmed in under 100 ms, o
 	}
 	const median = confirmed.sort((a, b) => a - b)[4]!;
 	assert.ok(median < 100, `confirmed in ${median} ms`);
+	quiet();
+	await context.close();
+});
+
+test('a backlog of 2,300 cards draws only what is seen, and a card moved by key is there in the next frame', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `/boards/${many}/backlog`);
+	const rows = page.getByRole('region', { name: 'Backlog' }).locator('li[data-card]');
+	await page.getByText('2300 cards wait').waitFor();
+	assert.ok((await rows.count()) < 80, `${await rows.count()} rows are drawn`);
+	await rows.nth(2).locator('a.title').focus();
+	await page.keyboard.press('End');
+	await page.waitForFunction(
+		() => document.activeElement?.closest('li')?.getAttribute('aria-posinset') === '2300',
+	);
+	const frames = await page.evaluate(
+		() =>
+			new Promise<number>((resolve) => {
+				const card = document.activeElement!.closest<HTMLElement>('li')!.dataset.card;
+				const place = () => document.querySelector(`li[data-card="${card}"]`)?.getAttribute('aria-posinset');
+				let waited = 0;
+				const look = () => {
+					waited++;
+					if (place() === '2299' || waited > 20) resolve(waited);
+					else requestAnimationFrame(look);
+				};
+				document.activeElement!.dispatchEvent(
+					new KeyboardEvent('keydown', { key: 'ArrowUp', shiftKey: true, bubbles: true, cancelable: true }),
+				);
+				requestAnimationFrame(look);
+			}),
+	);
+	assert.ok(frames <= 2, `shown after ${frames} frames`);
+	await page.getByRole('status').filter({ hasText: 'is at position 2299 of 2300' }).first().waitFor();
+	quiet();
+	await context.close();
+});
+
+test('on a plan of 40 people and 300 cards, placing shows in the next frame', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `/boards/${many}/plan`);
+	await page.getByText(/^Sprint 1 holds/).waitFor();
+	assert.equal(await page.locator('a.block').count(), 300);
+	const shown: number[] = [];
+	for (let i = 0; i < 5; i++) {
+		await page
+			.locator('[data-person] a.block')
+			.nth(i * 9)
+			.focus();
+		shown.push(
+			await page.evaluate(
+				() =>
+					new Promise<number>((resolve) => {
+						const row = () =>
+							document.querySelector(`a.block[data-card="${card}"]`)?.closest<HTMLElement>('[data-person]')
+								?.dataset.person;
+						const card = (document.activeElement as HTMLElement).dataset.card;
+						const before = row();
+						let waited = 0;
+						const look = () => {
+							waited++;
+							if (row() !== before || waited > 20) resolve(waited);
+							else requestAnimationFrame(look);
+						};
+						document.activeElement!.dispatchEvent(
+							new KeyboardEvent('keydown', {
+								key: 'ArrowDown',
+								shiftKey: true,
+								bubbles: true,
+								cancelable: true,
+							}),
+						);
+						requestAnimationFrame(look);
+					}),
+			),
+		);
+	}
+	assert.ok(Math.max(...shown) <= 2, `shown after ${shown.join(', ')} frames`);
+	await page
+		.getByRole('status')
+		.filter({ hasText: /given to Person/ })
+		.first()
+		.waitFor();
 	quiet();
 	await context.close();
 });

@@ -34,3 +34,72 @@ export async function largeBoard(db: pg.Pool, cards = 2000): Promise<string> {
 	await db.query('analyze');
 	return 'large';
 }
+
+/**
+ * A team of its own with so many people, a sprint that holds so many of their cards, and a long backlog, beside the
+ * demo; someone of the demo leads it.
+ * @returns the slug of the board
+ */
+export async function largePlan(
+	db: pg.Pool,
+	lead: string,
+	people = 40,
+	cards = 300,
+	waiting = 2000,
+): Promise<string> {
+	const { rows } = await db.query<{ team: string; board: string }>(
+		`with t as (
+			insert into team (name, time_zone) values ('Many', 'Europe/Dublin') returning id
+		), b as (
+			insert into board (team_id, name, slug, key, position, last_number, sprint_days)
+			select id, 'Many', 'many', 'MANY', 1, $1, 14 from t returning id
+		)
+		select t.id as team, b.id as board from t, b`,
+		[cards + waiting],
+	);
+	const { team, board } = rows[0]!;
+	await db.query(
+		`with p as (
+			insert into person (name, initials, email, created_at)
+			select 'Person ' || lpad(i::text, 2, '0'), 'P' || i, 'person' || i || '@many.example', now() from generate_series(1, $2::int) i
+			returning id
+		), all_people as (
+			select id, 'member' as role from p union all select id, 'lead' from person where name = $3
+		), m as (
+			insert into membership (team_id, person_id, role) select $1, id, role from all_people returning person_id
+		)
+		insert into working_week (team_id, person_id, from_day, hours) select $1, id, '2026-01-01', '{8,8,8,8,8,0,0}' from p`,
+		[team, people, lead],
+	);
+	await db.query(
+		`insert into board_column (board_id, name, kind, position, commitment)
+		values ($1, 'Ready', 'queue', 0, false), ($1, 'Making', 'work', 1, true), ($1, 'Done', 'done', 2, false)`,
+		[board],
+	);
+	await db.query(
+		`insert into sprint (board_id, number, starts, ends) values ($1, 1, '2026-11-30', '2026-12-11')`,
+		[board],
+	);
+	const ranks = generateNKeysBetween(null, null, cards + waiting);
+	await db.query(
+		`with made as (
+			insert into card (board_id, number, title, rank, size, "left", sprint_id, created_at)
+			select $1, i, 'Card number ' || i, r.rank, 1 + i % 6, 1 + i % 6, case when i <= $2::int then s.id end, '2026-11-01T09:00Z'
+			from generate_series(1, $3::int) i
+			join unnest($4::text[]) with ordinality r(rank, n) on r.n = i
+			join sprint s on s.board_id = $1
+			returning id, number, sprint_id
+		), stays as (
+			insert into stay (card_id, column_id, entered_at) select id, null, '2026-11-01T09:00Z' from made
+		)
+		insert into card_owner
+		select m.id, p.id
+		from made m
+		join (select id, row_number() over (order by name) as n from person where email like '%@many.example') p
+			on p.n = 1 + m.number % $5::int
+		where m.sprint_id is not null`,
+		[board, cards, cards + waiting, ranks, people],
+	);
+	await db.query('analyze');
+	return 'many';
+}
