@@ -5,4 +5,6 @@ source "$(dirname "${BASH_SOURCE[0]}")/common.sh"
 need_packages
 need_build
 node --import tsx scripts/migrate.ts
+# A table of a thousand cards or a calendar file fits; more is refused in words.
+export BODY_SIZE_LIMIT=${BODY_SIZE_LIMIT:-1500K}
 exec node build/index.js

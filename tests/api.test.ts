@@ -75,6 +75,40 @@ describe('malformed input is answered in words, never with a failure', () => {
 			assert.equal(answer.json.status, answer.status);
 		});
 
+	for (const [what, body, status] of [
+		['a table of 50 MB', { file: 'title\n'.repeat(7_500_000) }, 413],
+		['a table that is none', { file: '\u0000\u0001PNG' }, 422],
+		['a table that is no text', { file: 7 }, 422],
+		['a mapping that is none', { file: 'title\nA', mapping: { title: -1 } }, 422],
+		['no table', '[', 400],
+	] as [string, string | object, number][])
+		test(what, async () => {
+			const answer = await ask('/api/boards/tidewatch/table', { method: 'POST', body });
+			assert.equal(answer.status, status);
+			assert.equal(typeof answer.json.code, 'string');
+			assert.match(answer.json.title, /\.$/);
+		});
+
+	for (const [command, input] of [
+		['AddCards', { cards: [null] }],
+		['AddCards', { cards: [{ title: '' }] }],
+		['AddCards', { cards: [{ title: 'A', parent: 0 }] }],
+		['AddCards', { cards: 'A' }],
+		['ChangeCards', { cards: [{ card: 'x', version: 1 }] }],
+		['ChangeCards', { cards: [], ready: true }],
+		['PlanCards', { cards: [{ card: randomUUID(), version: 1 }], sprint: 'next' }],
+		['ShareOut', { cards: [{ card: randomUUID(), version: 1, owner: null }] }],
+		['StartSprint', { sprint: 0, version: 1 }],
+		['ChangeSprint', { sprint: 14, version: 1, goal: 'x'.repeat(501) }],
+		['ChangeCadence', { days: 0 }],
+	] as [string, object][])
+		test(`${command} ${JSON.stringify(input).slice(0, 60)}`, async () => {
+			const board = (await ask('/api/boards/tidewatch')).json.id;
+			const answer = await send(command, { board, ...input });
+			assert.ok(answer.status === 422 || answer.status === 404, `${answer.status} ${answer.json.title}`);
+			assert.match(answer.json.title, /\.$/);
+		});
+
 	for (const path of [
 		'/api/boards/nothing',
 		'/api/boards/%00',

@@ -95,6 +95,9 @@ describe('a lead plans the next sprint', () => {
 			numbers[0],
 		);
 		await page.keyboard.press('Delete');
+		await spoken(page)
+			.filter({ hasText: `Card ${numbers[0]} taken out of sprint 14.` })
+			.waitFor();
 		await list.getByText(String(numbers[0]), { exact: true }).waitFor();
 		assert.equal((await cardNumbered(numbers[0]!)).sprint, null);
 		await page.keyboard.press('Control+z');
@@ -136,6 +139,7 @@ describe('a lead plans the next sprint', () => {
 		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', PLAN);
 		await page.getByRole('button', { name: /of 100 tries/ }).click();
 		const dialog = page.getByRole('dialog', { name: 'Odds of sprint 14' });
+		await dialog.getByRole('row').nth(1).waitFor();
 		const shown = await dialog
 			.getByRole('row')
 			.evaluateAll((list) =>

@@ -34,10 +34,15 @@ export function isNarrow(filter: Filter): boolean {
 	return Boolean(filter.text || filter.owner || filter.blocked || filter.outside);
 }
 
-/** Whether a card passes. Text is looked for in its number, title and block reason, whatever the case. */
+/**
+ * Whether a card passes. Text is looked for in its number, title and block reason, whatever the case. While a sprint runs
+ * its own cards pass, or those that stand outside it where they are asked for; a card with sub-cards is in no sprint itself.
+ */
 export function passes(filter: Filter, card: CardView, runningSprint: number | undefined): boolean {
 	if (filter.blocked && !card.blocked) return false;
-	if (filter.outside && (card.sprint === runningSprint || card.clock === 'done')) return false;
+	const outside =
+		runningSprint !== undefined && card.sprint !== runningSprint && card.clock !== 'done' && !card.parts;
+	if (outside !== filter.outside && runningSprint !== undefined) return false;
 	if (
 		filter.owner === 'nobody' ? card.owners.length > 0 : filter.owner && !card.owners.includes(filter.owner)
 	)

@@ -76,6 +76,42 @@ export function openApi(version: string): object {
 				'A board with its cards',
 				parameter('board', 'path', 'The last part of the board’s address'),
 			),
+			'/api/boards/{board}/room': read(
+				'Who has how much room in a sprint of a board',
+				parameter('board', 'path', 'The last part of the board’s address'),
+				parameter(
+					'sprint',
+					'query',
+					'The number of the sprint; the running one, else the next, where it is left out',
+				),
+			),
+			'/api/boards/{board}/table': {
+				post: {
+					summary:
+						'Looks at a table of cards (CSV): what would be made of it, and which lines cannot be read',
+					parameters: [parameter('board', 'path', 'The last part of the board’s address')],
+					requestBody: {
+						required: true,
+						content: {
+							'application/json': {
+								schema: {
+									type: 'object',
+									required: ['file'],
+									properties: {
+										file: { type: 'string', description: 'The file itself' },
+										mapping: {
+											type: ['object', 'null'],
+											description: 'For each field the column that holds it, counted from 0',
+											additionalProperties: { type: 'integer', minimum: 0 },
+										},
+									},
+								},
+							},
+						},
+					},
+					responses: { '200': json('Looked at; nothing was made'), '4XX': problem },
+				},
+			},
 			'/api/boards/{board}/flow': read(
 				'The flow figures of a board',
 				parameter('board', 'path', 'The last part of the board’s address'),

@@ -119,18 +119,28 @@ describe('the sentence of a board', () => {
 
 test('a filter lets through what it names', () => {
 	const all = { text: '', owner: '', blocked: false, outside: false };
-	assert.ok(passes(all, card(), 1));
-	assert.ok(passes({ ...all, text: 'LINK radio' }, card(), 1));
-	assert.ok(!passes({ ...all, text: 'radio mast' }, card(), 1));
+	const one = card({ sprint: 1 });
+	assert.ok(passes(all, one, 1));
+	assert.ok(passes({ ...all, text: 'LINK radio' }, one, 1));
+	assert.ok(!passes({ ...all, text: 'radio mast' }, one, 1));
 	assert.ok(
-		passes({ ...all, owner: 'nobody' }, card(), 1) &&
-			!passes({ ...all, owner: 'nobody' }, card({ owners: ['a'] }), 1),
+		passes({ ...all, owner: 'nobody' }, one, 1) &&
+			!passes({ ...all, owner: 'nobody' }, card({ sprint: 1, owners: ['a'] }), 1),
 	);
-	assert.ok(!passes({ ...all, blocked: true }, card(), 1));
-	assert.ok(
-		passes({ ...all, outside: true }, card(), 1) &&
-			!passes({ ...all, outside: true }, card({ sprint: 1 }), 1),
-	);
+	assert.ok(!passes({ ...all, blocked: true }, one, 1));
+});
+
+test('while a sprint runs its own cards pass, or those outside it where they are asked for', () => {
+	const all = { text: '', owner: '', blocked: false, outside: false };
+	const parts = { cards: 2, done: 0, size: 5, left: 5 };
+	const inside = [card({ sprint: 1 }), card({ clock: 'done' }), card({ parts })];
+	const outside = [card(), card({ sprint: 2 })];
+	for (const one of inside)
+		assert.deepEqual([passes(all, one, 1), passes({ ...all, outside: true }, one, 1)], [true, false]);
+	for (const one of outside) {
+		assert.deepEqual([passes(all, one, 1), passes({ ...all, outside: true }, one, 1)], [false, true]);
+		assert.ok(passes(all, one, undefined), 'between sprints everything that stands there');
+	}
 });
 
 test('labels keep their distance and their order, inside their room', () => {

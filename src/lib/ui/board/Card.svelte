@@ -25,11 +25,13 @@
 		card.blocked ? Math.max(1, daysSince(card.blocked.since, today, timeZone)) : 0,
 	);
 	const left = $derived(
-		card.size === null
-			? 'not sized'
-			: card.left === card.size
-				? amount(card.size, unit)
-				: `${figure(card.left)} of ${amount(card.size, unit)} left`,
+		card.parts
+			? `${amount(card.parts.left, unit)} left in ${card.parts.cards - card.parts.done} of ${count(card.parts.cards, 'part')}`
+			: card.size === null
+				? 'not sized'
+				: card.left === card.size
+					? amount(card.size, unit)
+					: `${figure(card.left)} of ${amount(card.size, unit)} left`,
 	);
 </script>
 
@@ -51,7 +53,8 @@
 					{person}
 					seed={person.seed}
 				/>{/if}{/each}
-		{#if unit !== 'none'}<span class:unsized={card.size === null}>{left}</span>{/if}
+		{#if unit !== 'none'}<span class:unsized={card.size === null && !card.parts}>{left}</span>{/if}
+		{#if card.checks}<span>{card.checks.done}/{card.checks.lines} ticked</span>{/if}
 		{#if carried}<span class="care">carried ×{carried}</span>{/if}
 		{#if card.unplanned && card.class !== 'expedite'}<span>unplanned</span>{/if}
 	</span>

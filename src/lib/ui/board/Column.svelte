@@ -36,6 +36,9 @@
 	const long = $derived(cards.length > LONG && column.kind !== 'done');
 	const twoAbreast = $derived(column.kind === 'work');
 
+	/** Where nothing in it can be come to with Tab, the list itself can, so that keys scroll it. */
+	const scrollsByKey = $derived(column.kind === 'done' || !props.mayEdit);
+
 	let body = $state<HTMLElement>();
 	let wide = $state(true);
 	const windowed = new Windowed();
@@ -122,9 +125,9 @@
 	<div
 		class="body"
 		bind:this={body}
-		tabindex={cards.length ? undefined : -1}
-		aria-label={cards.length ? undefined : `${column.name} is empty`}
-		role={cards.length ? undefined : 'group'}
+		tabindex={cards.length ? (scrollsByKey ? 0 : undefined) : -1}
+		aria-label={cards.length ? `Cards in ${column.name}` : `${column.name} is empty`}
+		role="group"
 	>
 		{#if props.drop && props.drop.below === null}<div class="line"></div>{/if}
 		{#if props.adding && props.adding.below === null}<AddCard

@@ -96,7 +96,9 @@ function leftOver({ cards, sprint, unit }: Board): Words[] {
 	if (!sprint || unit === 'none') return [];
 	const mine = cards.filter((card) => card.sprint === sprint.number);
 	const left = mine.reduce((sum, card) => sum + card.left, 0);
-	const outside = cards.filter((card) => card.sprint !== sprint.number && card.clock !== 'done').length;
+	const outside = cards.filter(
+		(card) => card.sprint !== sprint.number && card.clock !== 'done' && !card.parts,
+	).length;
 	const words: Words[] = [
 		{ text: amount(left, unit), tone: 'strong' },
 		{ text: ` left in sprint ${sprint.number}. ` },

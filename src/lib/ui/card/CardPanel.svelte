@@ -106,6 +106,13 @@
 		await load(cardKey);
 		return made.ok;
 	}
+	async function nestUnder(number: number): Promise<boolean> {
+		const response = await fetch(`/api/cards/${head.key}-${number}`);
+		const parent = await response.json();
+		if (response.ok) return ask('NestCard', { parent: parent.id });
+		board.tell({ tone: 'warn', text: parent.title });
+		return false;
+	}
 	async function unlinkFrom(link: CardPage['links'][number]): Promise<void> {
 		const response = await fetch(`/api/cards/${head.key}-${link.number}`);
 		if (!response.ok) return;
@@ -122,6 +129,11 @@
 
 	function onkeydown(event: KeyboardEvent) {
 		if (event.key === 'Escape' && !asking) onclose();
+		const typing = (event.target as HTMLElement).matches('input:not([type="checkbox"]), textarea');
+		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !event.shiftKey && !typing) {
+			event.preventDefault();
+			void again(board.undo());
+		}
 	}
 </script>
 
@@ -174,7 +186,7 @@
 					{mayEdit}
 					{href}
 					onpart={part}
-					onlink={(kind, to) => ask('LinkCard', { kind, to })}
+					onlink={(kind, to) => (kind === 'part' ? nestUnder(to) : ask('LinkCard', { kind, to }))}
 					onunlink={(link) => {
 						if (!link.comes) return void ask('UnlinkCard', { kind: link.kind, to: link.number });
 						// The link belongs to the other card: it is that one which changes.

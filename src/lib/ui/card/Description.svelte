@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { Textarea } from 'flowbite-svelte';
+	import { tick } from 'svelte';
 	import Markdown from './Markdown.svelte';
 
 	interface Props {
@@ -29,8 +30,15 @@
 		writing = true;
 		looking = false;
 	}
+	let change = $state<HTMLElement>();
+	/** Back to reading; the focus stays where writing began. */
+	async function stop() {
+		writing = false;
+		await tick();
+		change?.focus();
+	}
 	async function keep() {
-		if (await onkeep(draft)) writing = false;
+		if (await onkeep(draft)) await stop();
 	}
 	const take = (element: HTMLElement) => {
 		const area = element.querySelector('textarea');
@@ -41,8 +49,12 @@
 
 <h3>
 	{#if writing}<label for="card-description">Description</label>{:else}Description{/if}
-	{#if mayEdit && !writing}<button type="button" class="link" aria-label="Change description" onclick={write}
-			>{text ? 'Change' : 'Write one'}</button
+	{#if mayEdit && !writing}<button
+			type="button"
+			class="link"
+			aria-label="Change description"
+			bind:this={change}
+			onclick={write}>{text ? 'Change' : 'Write one'}</button
 		>{/if}
 	{#if writing}<button type="button" class="link" aria-pressed={looking} onclick={() => (looking = !looking)}
 			>{looking ? 'Write' : 'Preview'}</button
@@ -61,7 +73,7 @@
 		</div>{/if}
 	<p class="keep">
 		<button type="button" class="go" onclick={() => void keep()}>Keep</button>
-		<button type="button" class="plain" onclick={() => (writing = false)}>Take back</button>
+		<button type="button" class="plain" onclick={() => void stop()}>Take back</button>
 	</p>
 {:else if text}<Markdown {text} />
 {:else}<p class="soft">None yet.</p>{/if}

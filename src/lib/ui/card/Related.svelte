@@ -10,7 +10,8 @@
 		href: (number: number) => string;
 		/** Adds a sub-card with a title; gives whether it was made. */
 		onpart: (title: string) => Promise<boolean>;
-		onlink: (kind: 'blocks' | 'relates', to: number) => Promise<boolean>;
+		/** `part`: it becomes a sub-card of the other one. */
+		onlink: (kind: 'blocks' | 'relates' | 'part', to: number) => Promise<boolean>;
 		onunlink: (link: CardPage['links'][number]) => void;
 		/** Lets the card stand by itself again. */
 		onfree: () => void;
@@ -19,7 +20,7 @@
 	let { card, unit, mayEdit, href, onpart, onlink, onunlink, onfree }: Props = $props();
 	let title = $state('');
 	let to = $state('');
-	let kind = $state<'blocks' | 'relates'>('blocks');
+	let kind = $state<'blocks' | 'relates' | 'part'>('blocks');
 	let problem = $state('');
 
 	const words = (link: CardPage['links'][number]) =>
@@ -109,6 +110,7 @@
 		<select bind:value={kind} aria-label="How it is linked">
 			<option value="blocks">blocks</option>
 			<option value="relates">relates to</option>
+			{#if !card.parentCard && !card.children.length}<option value="part">is part of</option>{/if}
 		</select>
 		<input
 			bind:value={to}

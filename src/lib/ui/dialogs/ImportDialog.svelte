@@ -38,6 +38,9 @@
 	let preview = $state.raw<Preview | null>(null);
 	let problem = $state('');
 	let reading = $state(false);
+	/** Which column holds what, as it was chosen last: answers to earlier choices are passed over. */
+	let mapping = $state.raw<Mapping>({});
+	let asked = 0;
 
 	async function choose(input: HTMLInputElement) {
 		const chosen = input.files?.[0];
@@ -53,26 +56,28 @@
 		await look(null);
 	}
 
-	async function look(mapping: Mapping | null) {
+	async function look(chosen: Mapping | null) {
+		const mine = ++asked;
 		reading = true;
 		try {
 			const response = await fetch(`/api/boards/${slug}/table`, {
 				method: 'POST',
 				headers: { 'content-type': 'application/json' },
-				body: JSON.stringify({ file, mapping }),
+				body: JSON.stringify({ file, mapping: chosen }),
 			});
 			const answer = await response.json();
+			if (mine !== asked) return;
 			problem = response.ok ? '' : answer.title;
 			if (response.ok) preview = answer;
+			if (response.ok && !chosen) mapping = answer.mapping;
 		} catch {
 			problem = 'Not connected: the file was not read. Nothing was made; try again.';
 		}
 		reading = false;
 	}
 	function map(field: CardField, value: string) {
-		const mapping = { ...preview!.mapping };
-		if (value === '') delete mapping[field];
-		else mapping[field] = Number(value);
+		const { [field]: _before, ...others } = mapping;
+		mapping = value === '' ? others : { ...others, [field]: Number(value) };
 		void look(mapping);
 	}
 </script>
@@ -98,7 +103,7 @@
 						id="map-{field}"
 						placeholder=""
 						classes={{ select: 'py-1 px-2 text-base' }}
-						value={String(preview.mapping[field] ?? '')}
+						value={String(mapping[field] ?? '')}
 						items={[
 							{ value: '', name: field === 'title' ? 'choose one' : 'none' },
 							...preview.header.map((column, i) => ({ value: String(i), name: column || `column ${i + 1}` })),

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { Checkbox, Input, Label } from 'flowbite-svelte';
+	import { untrack } from 'svelte';
 	import type { PeoplePage, PersonHours } from '$core/board/plan';
 	import { amount, count, dateWords, figure } from '../words';
 	import { aboutDay, rotaOf, WEEKDAYS, weekOn } from './day';
@@ -28,18 +29,12 @@
 	let note = $state('');
 	let problem = $state('');
 	let said = $state('');
-	// Another person has another week: the fields follow.
-	let working = $state<string[]>([]);
-	let shares = $state<string[]>([]);
-	let since = $state('');
-	let skills = $state('');
-	$effect.pre(() => {
-		working = weekOn(person, page.today).map((n) => figure(n, 2));
-		shares = page.boards.map((board) => figure((person.shares[board.id] ?? 0) * 100));
-		since = page.today;
-		skills = person.skills.join(', ');
-		[from, to, note, hours, part, problem, said] = ['', '', '', '', false, '', ''];
-	});
+	// Read once for each person whose panel is opened: what is typed here stays, whatever others change meanwhile.
+	const first = untrack(() => ({ person, page }));
+	let working = $state(weekOn(first.person, first.page.today).map((n) => figure(n, 2)));
+	let shares = $state(first.page.boards.map((board) => figure((first.person.shares[board.id] ?? 0) * 100)));
+	let since = $state(first.page.today);
+	let skills = $state(first.person.skills.join(', '));
 
 	async function ask(command: string, input: object, done: string): Promise<boolean> {
 		problem = await tell(command, { team: page.team.id, ...input });

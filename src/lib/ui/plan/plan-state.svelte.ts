@@ -99,7 +99,10 @@ export class PlanState {
 					Number(a.card.column === null) - Number(b.card.column === null),
 			);
 			let from = 0;
-			const laid = own.map((block) => {
+			const promise = (id && part.get(id)?.promise) || 0;
+			const laid = own.map((block, i) => {
+				// Surprises are drawn on what is kept back: they begin at the promise, or where planned work ends.
+				if (block.card.unplanned && !own[i - 1]?.card.unplanned) from = Math.max(from, promise);
 				const at = from;
 				from += block.hours;
 				return { ...block, from: at };

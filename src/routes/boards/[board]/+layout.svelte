@@ -43,6 +43,13 @@
 	}
 </script>
 
+<!-- Where what had the focus is gone, Escape closes the open card all the same. -->
+<svelte:window
+	onkeydown={(event) => {
+		if (event.key === 'Escape' && key && document.activeElement === document.body) void close();
+	}}
+/>
+
 <div class="board-page">
 	<Bar person={data.person!} here={data.head} boards={data.head.boards} keysOn={keys.on} />
 	<Ribbon
