@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
+import fc from 'fast-check';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { backlogPage } from '../src/lib/server/questions/backlog.ts';
 import { cardPage } from '../src/lib/server/questions/card.ts';
@@ -7,6 +8,7 @@ import { boardFile, boardHistory } from '../src/lib/server/questions/history.ts'
 import { peoplePage } from '../src/lib/server/questions/people.ts';
 import { planPage } from '../src/lib/server/questions/plan.ts';
 import { sprintAccounts } from '../src/core/sprint/ledger.ts';
+import { Problem } from '../src/lib/server/problem.ts';
 import { useDatabase } from './support/database.ts';
 import {
 	addCard,
@@ -606,4 +608,99 @@ describe('people', () => {
 			'owner.unknown',
 		);
 	});
+});
+
+test('after any planning, the tables, the history and the ledgers agree, and no card is on two lists', async () => {
+	const act = fc.record({
+		card: fc.nat(4),
+		other: fc.nat(4),
+		what: fc.constantFrom(
+			'plan',
+			'off',
+			'size',
+			'move',
+			'back',
+			'split',
+			'nest',
+			'give',
+			'order',
+			'undo',
+			'start',
+			'archive',
+		),
+		sprint: fc.integer({ min: 1, max: 3 }),
+		amount: fc.nat(9),
+	});
+	await fc.assert(
+		fc.asyncProperty(fc.array(act, { minLength: 5, maxLength: 30 }), async (acts) => {
+			const board = await sprintBoard();
+			const cards: string[] = [];
+			for (let i = 0; i < 5; i++) cards.push(await sized(board, i + 2));
+			let last: string | undefined;
+			for (const { card: index, other, what, sprint, amount } of acts) {
+				const card = cards[index]!;
+				const { version } = await cardRow(db, card);
+				const by = board.lead;
+				const one = { card, version };
+				const attempt: Record<string, () => Promise<{ id: string; undoable: boolean }>> = {
+					plan: () =>
+						command(by, 'PlanCards', { board: board.id, cards: [one], sprint, planned: amount % 2 === 0 }),
+					off: () => command(by, 'PlanCards', { board: board.id, cards: [one], sprint: null }),
+					size: () => command(by, 'SizeCard', { ...one, size: amount }),
+					move: () =>
+						command(by, 'MoveCard', {
+							...one,
+							column: Object.values(board.columns)[amount % 4],
+							reason: 'So',
+						}),
+					back: () => command(by, 'MoveCard', { ...one, column: null }),
+					split: () => command(by, 'SplitCard', { ...one, title: 'Rest', part: amount }),
+					nest: () => command(by, 'NestCard', { ...one, parent: cards[other] }),
+					give: () =>
+						command(by, 'ChangeCards', { board: board.id, cards: [one], owners: [by.id], label: ['x'] }),
+					order: () => command(by, 'PlaceCards', { board: board.id, cards: [one], below: null }),
+					undo: () => command(by, 'UndoCommand', { of: last ?? one.card }),
+					archive: () => command(by, 'ArchiveCard', one),
+					start: async () => start(board, 1),
+				};
+				try {
+					const done = await attempt[what]!();
+					if (what === 'start')
+						// The clock of the tests stands still: what follows comes after the start.
+						await db.query(
+							`update sprint set started_at = started_at - interval '1 hour' where board_id = $1 and started_at is not null`,
+							[board.id],
+						);
+					if (done.undoable) last = done.id;
+				} catch (error) {
+					if (!(error instanceof Problem)) throw error;
+				}
+			}
+			const known = await head(board);
+			const { ledgers, cards: work } = sprintAccounts(
+				boardFile(known),
+				await boardHistory(known),
+				Date.parse('2026-11-23T15:00Z'),
+			);
+			for (const l of ledgers)
+				assert.equal(
+					l.committed + l.added + l.resized,
+					l.burned + l.splitOff + l.removed + l.carried + l.returned + l.dropped + l.open,
+				);
+			const { rows } = await db.query(
+				`select c.number, c.size, c."left", c.clock, c.archived_at, c.parent_id, s.number as sprint
+				from card c left join sprint s on s.id = c.sprint_id where c.board_id = $1`,
+				[board.id],
+			);
+			for (const row of rows) {
+				const said = work.get(`${board.key}-${row.number}`)!;
+				assert.deepEqual(
+					{ number: row.number, size: row.size === null ? null : Number(row.size), left: Number(row.left) },
+					{ number: row.number, size: said.size, left: row.clock === 'done' ? 0 : said.left },
+				);
+				assert.equal(row.sprint, said.sprint, `the list of card ${row.number}`);
+			}
+		}),
+		{ numRuns: 25 },
+	);
 });
