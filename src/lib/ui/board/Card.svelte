@@ -54,7 +54,7 @@
 					seed={person.seed}
 				/>{/if}{/each}
 		{#if unit !== 'none'}<span class:unsized={card.size === null && !card.parts}>{left}</span>{/if}
-		{#if card.checks}<span>{card.checks.done}/{card.checks.lines} ticked</span>{/if}
+		{#if card.checks?.done}<span>{card.checks.done}/{card.checks.lines} ticked</span>{/if}
 		{#if carried}<span class="care">carried ×{carried}</span>{/if}
 		{#if card.unplanned && card.class !== 'expedite'}<span>unplanned</span>{/if}
 	</span>

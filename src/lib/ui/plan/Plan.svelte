@@ -28,7 +28,8 @@
 	const mayEdit = $derived(head.role !== 'viewer');
 	const sprint = $derived(plan.sprint!);
 	const axis = $derived(scaleLinear().domain([0, plan.end]));
-	const ticks = $derived(axis.ticks(7));
+	// A mark too near the end has no room for its words.
+	const ticks = $derived(axis.ticks(7).filter((mark) => mark < plan.end * 0.93));
 	const byCount = $derived(unit !== 'hours');
 	/** On a board in points the team has a row of its own, against the promise; people are told by how many cards. */
 	const team = $derived(
