@@ -6,7 +6,7 @@ import { describe, test } from 'node:test';
 import type { Locator } from 'playwright-core';
 import { accessible, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
-import { drag, numberOf, rows, spoken } from './support/planning.ts';
+import { cardNumbered, drag, numberOf, rows, spoken } from './support/planning.ts';
 import { startServer } from './support/server.ts';
 
 const db = await useDatabase('demo');
@@ -14,14 +14,6 @@ const server = await startServer();
 const BACKLOG = '/boards/tidewatch/backlog';
 
 const titleOf = async (row: Locator) => (await row.locator('a.title .words').innerText()).trim();
-const cardNumbered = async (number: number) =>
-	(
-		await db.query(
-			`select c.*, s.number as sprint, array(select p.name from card_owner o join person p on p.id = o.person_id where o.card_id = c.id order by p.name) as owners
-			from card c join board b on b.id = c.board_id left join sprint s on s.id = c.sprint_id where b.key = 'TIDE' and c.number = $1`,
-			[number],
-		)
-	).rows[0];
 
 describe('a lead refines the backlog', () => {
 	test('adds one line after the other, sized at its end, and takes the last back', async () => {
@@ -140,7 +132,7 @@ describe('a lead refines the backlog', () => {
 		await labels.getByLabel('A new label').fill('north quay');
 		await labels.getByRole('button', { name: 'Keep' }).click();
 		await row.getByText('north quay').waitFor();
-		const stored = await cardNumbered(number);
+		const stored = await cardNumbered(db, number);
 		assert.deepEqual([Number(stored.size), stored.type], [7.5, 'Repair']);
 		await rows(page).nth(1).getByRole('checkbox').click();
 		await rows(page)
@@ -164,7 +156,7 @@ describe('a lead refines the backlog', () => {
 		);
 		await bar.getByLabel('Sprint').selectOption({ label: 'on the list of 16' });
 		await row.getByRole('link', { name: 'S16' }).waitFor();
-		assert.deepEqual((await cardNumbered(number)).owners, ['Petra Lind']);
+		assert.deepEqual((await cardNumbered(db, number)).owners, ['Petra Lind']);
 		await page.keyboard.press('Escape');
 		quiet();
 		await context.close();

@@ -5,21 +5,12 @@ import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { planPage } from '../src/lib/server/questions/plan.ts';
 import { accessible, awake, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
-import { drag, middle, numberOf, rows, spoken, track } from './support/planning.ts';
+import { cardNumbered, drag, middle, numberOf, rows, spoken, track } from './support/planning.ts';
 import { startServer } from './support/server.ts';
 
 const db = await useDatabase('demo');
 const server = await startServer();
 const PLAN = '/boards/tidewatch/plan';
-
-const cardNumbered = async (number: number) =>
-	(
-		await db.query(
-			`select c.*, s.number as sprint, array(select p.name from card_owner o join person p on p.id = o.person_id where o.card_id = c.id order by p.name) as owners
-			from card c join board b on b.id = c.board_id left join sprint s on s.id = c.sprint_id where b.key = 'TIDE' and c.number = $1`,
-			[number],
-		)
-	).rows[0];
 
 describe('a lead plans the next sprint', () => {
 	test('drags a card of the backlog to a person, on to another, and out again', async () => {
@@ -37,7 +28,7 @@ describe('a lead plans the next sprint', () => {
 			.filter({ hasText: `Card ${number} given to Petra Lind` })
 			.waitFor();
 		assert.deepEqual(
-			[(await cardNumbered(number)).sprint, (await cardNumbered(number)).owners],
+			[(await cardNumbered(db, number)).sprint, (await cardNumbered(db, number)).owners],
 			[14, ['Petra Lind']],
 		);
 		await drag(page, block('Petra Lind'), await middle(track(page, 'Ines Okoro')));
@@ -51,7 +42,7 @@ describe('a lead plans the next sprint', () => {
 		await spoken(page)
 			.filter({ hasText: `Card ${number} taken out of sprint 14.` })
 			.waitFor();
-		assert.equal((await cardNumbered(number)).sprint, null);
+		assert.equal((await cardNumbered(db, number)).sprint, null);
 		quiet();
 		await context.close();
 	});
@@ -99,7 +90,7 @@ describe('a lead plans the next sprint', () => {
 			.filter({ hasText: `Card ${numbers[0]} taken out of sprint 14.` })
 			.waitFor();
 		await list.getByText(String(numbers[0]), { exact: true }).waitFor();
-		assert.equal((await cardNumbered(numbers[0]!)).sprint, null);
+		assert.equal((await cardNumbered(db, numbers[0]!)).sprint, null);
 		await page.keyboard.press('Control+z');
 		await track(page, 'Petra Lind')
 			.getByRole('link', { name: new RegExp(`^${numbers[0]} `) })

@@ -1,3 +1,4 @@
+import type pg from 'pg';
 import type { Locator, Page } from 'playwright-core';
 
 /** What was last said to those who do not see the page. */
@@ -26,4 +27,21 @@ export async function drag(page: Page, from: Locator, to: { x: number; y: number
 export async function middle(of: Locator): Promise<{ x: number; y: number }> {
 	const box = (await of.boundingBox())!;
 	return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+}
+
+/** A card of the demo's warning service as the tables have it, with its sprint's number and its owners' names. */
+export async function cardNumbered(
+	db: pg.Pool,
+	number: number,
+): Promise<{ size: string | null; type: string; sprint: number | null; owners: string[] }> {
+	const { rows } = await db.query(
+		`select c.size, c.type, s.number as sprint,
+			array(select p.name from card_owner o join person p on p.id = o.person_id where o.card_id = c.id order by p.name) as owners
+		from card c
+		join board b on b.id = c.board_id
+		left join sprint s on s.id = c.sprint_id
+		where b.key = 'TIDE' and c.number = $1`,
+		[number],
+	);
+	return rows[0];
 }

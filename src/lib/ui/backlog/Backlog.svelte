@@ -7,7 +7,9 @@
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';
 	import type { BoardState, CardsChange } from '../board/board-state.svelte';
+	import { Carry } from '../board/carry.svelte';
 	import { dragCards, dropAt } from '../board/drag';
+	import Ghost from '../board/Ghost.svelte';
 	import { Windowed } from '../board/windowed.svelte';
 	import { amount, count } from '../words';
 	import BacklogRow from './BacklogRow.svelte';
@@ -68,9 +70,6 @@
 	let addingBelow = $state<string | null>(null);
 	let quick = $state<ReturnType<typeof QuickAdd>>();
 	let below = $state<ReturnType<typeof QuickAdd>>();
-	let held = $state.raw<{ cards: CardView[]; dx: number; dy: number; width: number } | null>(null);
-	let drop = $state.raw<{ below: string | null } | null>(null);
-	let ghost = $state<HTMLElement>();
 	let lastAdded: string | null | undefined;
 
 	const currentKey = $derived(
@@ -233,66 +232,23 @@
 		act();
 	}
 
-	let frame = 0;
-	let pointer = { x: 0, y: 0 };
-	function follow(): void {
-		frame = 0;
-		if (!held || !list) return;
-		if (ghost) ghost.style.transform = `translate(${pointer.x - held.dx}px, ${pointer.y - held.dy}px)`;
-		const next = dropAt(pointer.x, pointer.y, held.cards[0]!.id);
-		if (next?.below !== drop?.below || !next !== !drop) drop = next && { below: next.below };
-		const box = list.getBoundingClientRect();
-		const pull = pointer.y > box.bottom - 50 ? 12 : pointer.y < box.top + 50 ? -12 : 0;
-		if (!next || !pull) return;
-		list.scrollBy(0, pull);
-		frame = requestAnimationFrame(follow);
-	}
-	let moved = false;
-	$effect(() => {
-		if (!list || !mayEdit) return;
-		let stop: (() => void) | undefined;
-		let gone = false;
-		void dragCards(list, {
-			start(id, element, x, y) {
-				const card = board.cards.get(id);
-				if (!card) return;
-				const box = element.getBoundingClientRect();
-				held = {
-					cards: meant(card),
-					dx: Math.min(x - box.left, 160),
-					dy: y - box.top,
-					width: Math.min(box.width, 520),
-				};
-				pointer = { x, y };
-				frame ||= requestAnimationFrame(follow);
-			},
-			move(x, y) {
-				pointer = { x, y };
-				frame ||= requestAnimationFrame(follow);
-			},
-			end() {
-				cancelAnimationFrame(frame);
-				frame = 0;
-				const [moving, to] = [held?.cards, drop];
-				[held, drop, moved] = [null, null, true];
-				setTimeout(() => (moved = false));
-				if (moving && to && !moving.some((card) => card.id === to.below)) void place(moving, to.below);
-			},
-		}).then((unset) => {
-			stop = unset;
-			if (gone) unset();
-		});
-		return () => {
-			gone = true;
-			stop?.();
-		};
+	const carry = new Carry<{ below: string | null }>({
+		take(id) {
+			const card = board.cards.get(id);
+			return card && meant(card);
+		},
+		over: (x, y, { cards }) => dropAt(x, y, cards[0]!.id),
+		same: (a, b) => a?.below === b?.below && !a === !b,
+		pull(_x, y, drop) {
+			const box = list!.getBoundingClientRect();
+			return !drop ? 0 : y > box.bottom - 50 ? 12 : y < box.top + 50 ? -12 : 0;
+		},
+		scroll: (_drop, pixels) => list?.scrollBy(0, pixels),
+		dropped({ cards }, to) {
+			if (!cards.some((card) => card.id === to.below)) void place(cards, to.below);
+		},
 	});
-	/** A drag ends in a click, which must not open the card. */
-	function onclick(event: MouseEvent): void {
-		if (!moved) return;
-		event.preventDefault();
-		event.stopPropagation();
-	}
+	$effect(() => (list && mayEdit ? carry.attach(dragCards, list) : undefined));
 </script>
 
 <p id="backlog-keys" class="sr-only">
@@ -345,11 +301,11 @@
 	data-column="backlog"
 	bind:this={list}
 	{onkeydown}
-	onclickcapture={onclick}
+	onclickcapture={carry.onclick}
 	onfocusin={(event) =>
 		(current = (event.target as HTMLElement).closest<HTMLElement>('li[data-row]')?.dataset.row ?? current)}
 >
-	{#if drop && drop.below === null}<div class="mark"></div>{/if}
+	{#if carry.drop && carry.drop.below === null}<div class="mark"></div>{/if}
 	{#if !rows.length}
 		<p class="none">
 			{board.backlog.length
@@ -367,7 +323,7 @@
 					data-card={row.kind === 'card' ? row.card.id : undefined}
 					aria-posinset={item.index + 1}
 					aria-setsize={rows.length}
-					class:marked={row.kind === 'card' && drop?.below === row.card.id}
+					class:marked={row.kind === 'card' && carry.drop?.below === row.card.id}
 					class:pulled={row.kind === 'card' && isPulled.has(row.card.id)}
 					style:transform="translateY({item.start}px)"
 					{@attach windowed.measure}
@@ -428,12 +384,7 @@
 	</ul>
 </div>
 
-{#if held}
-	<div class="ghost" bind:this={ghost} style:width="{held.width}px" aria-hidden="true">
-		<b>{held.cards[0]!.number}</b>
-		{held.cards[0]!.title}{held.cards.length > 1 ? ` and ${held.cards.length - 1} more` : ''}
-	</div>
-{/if}
+<Ghost {carry} />
 
 {#if asking}
 	<Asking
@@ -519,20 +470,6 @@
 		position: absolute;
 		inset: auto 0 -2px;
 		z-index: 2;
-	}
-	.ghost {
-		position: fixed;
-		inset: 0 auto auto 0;
-		z-index: 30;
-		pointer-events: none;
-		padding: 8px 12px;
-		background: var(--sheet);
-		border: 1px solid var(--edge);
-		border-radius: 3px;
-		box-shadow: 0 6px 12px #0003;
-		white-space: nowrap;
-		overflow: hidden;
-		text-overflow: ellipsis;
 	}
 	@media (max-width: 700px) {
 		.top {

@@ -35,6 +35,7 @@
 	<button type="button" class="link" onclick={() => onask({ kind: 'owners', cards })}>Owners</button>
 	<button type="button" class="link" onclick={() => onask({ kind: 'labels', cards })}>Labels</button>
 	<select
+		class="choice"
 		aria-label="Type"
 		onchange={(event) =>
 			choose(
@@ -47,6 +48,7 @@
 		{#each head.types as type (type.name)}<option>{type.name}</option>{/each}
 	</select>
 	<select
+		class="choice"
 		aria-label="Initiative"
 		onchange={(event) =>
 			choose(
@@ -59,6 +61,7 @@
 		{#each head.initiatives as initiative (initiative)}<option>{initiative}</option>{/each}
 	</select>
 	<select
+		class="choice"
 		aria-label="Class"
 		onchange={(event) =>
 			choose(
@@ -82,6 +85,7 @@
 	<button type="button" class="link" onclick={() => onask({ kind: 'position', cards })}>To a position</button>
 	{#if head.sprintDays !== null}
 		<select
+			class="choice"
 			aria-label="Sprint"
 			onchange={(event) =>
 				choose(
@@ -111,27 +115,11 @@
 		border-left: 4px solid var(--ink);
 		background: var(--sheet);
 	}
-	select {
-		font: inherit;
-		color: var(--moss);
-		background: none;
-		border: 0;
-		border-bottom: 1px solid var(--moss);
-		padding: 0;
-		min-height: 26px;
-		field-sizing: content;
-		cursor: pointer;
-	}
-	select option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
 	.link {
 		min-height: 26px;
 	}
 	@media (pointer: coarse) {
-		.link,
-		select {
+		.link {
 			min-height: 44px;
 		}
 	}

@@ -10,6 +10,7 @@
 	import Card from './Card.svelte';
 	import Column from './Column.svelte';
 	import DoneList from './DoneList.svelte';
+	import { Carry } from './carry.svelte';
 	import { dragCards, dropAt } from './drag';
 	import { passes, type Filter } from '$core/board/filter';
 	import Rename from './Rename.svelte';
@@ -31,9 +32,6 @@
 	let renaming = $state<string | null>(null);
 	let adding = $state<{ column: string; below: string | null | undefined } | null>(null);
 	let asking = $state.raw<Ask | null>(null);
-	let held = $state.raw<{ card: CardView; width: number; dx: number; dy: number } | null>(null);
-	let drop = $state.raw<{ column: string; below: string | null } | null>(null);
-	let ghost = $state<HTMLElement>();
 	const handles = $state<Record<string, ReturnType<typeof Column> | undefined>>({});
 
 	const head = $derived(board.head);
@@ -210,67 +208,24 @@
 		return done;
 	}
 
-	let frame = 0;
-	let pointer = { x: 0, y: 0 };
-	/** What follows the pointer is drawn once a frame, however often the pointer moves. */
-	function follow(): void {
-		frame = 0;
-		if (!held || !element) return;
-		if (ghost)
-			ghost.style.transform = `translate(${pointer.x - held.dx}px, ${pointer.y - held.dy}px) rotate(1.2deg)`;
-		const next = dropAt(pointer.x, pointer.y, held.card.id);
-		if (next?.column !== drop?.column || next?.below !== drop?.below) drop = next;
-		if (!next) return;
-		const box = element.getBoundingClientRect();
-		const pull = pointer.y > box.bottom - 60 ? 14 : pointer.y < box.top + 110 ? -14 : 0;
-		if (!pull) return;
-		handles[next.column]?.scrollBy(pull);
-		frame = requestAnimationFrame(follow);
-	}
-
-	let moved = false;
-	$effect(() => {
-		if (!element || !mayEdit) return;
-		let stop: (() => void) | undefined;
-		let gone = false;
-		void dragCards(element, {
-			start(id, card, x, y) {
-				const found = cardOf(id);
-				if (!found) return;
-				const box = card.getBoundingClientRect();
-				held = { card: found, width: box.width, dx: x - box.left, dy: y - box.top };
-				pointer = { x, y };
-				focused = id;
-				frame ||= requestAnimationFrame(follow);
-			},
-			move(x, y) {
-				pointer = { x, y };
-				frame ||= requestAnimationFrame(follow);
-			},
-			end() {
-				cancelAnimationFrame(frame);
-				frame = 0;
-				const [card, to] = [held?.card, drop];
-				[held, drop, moved] = [null, null, true];
-				setTimeout(() => (moved = false));
-				if (card && to) void move(board.cards.get(card.id) ?? card, to.column, to.below);
-			},
-		}).then((unset) => {
-			stop = unset;
-			if (gone) unset();
-		});
-		return () => {
-			gone = true;
-			stop?.();
-		};
+	const carry = new Carry<{ column: string; below: string | null }>({
+		take(id) {
+			const card = cardOf(id);
+			if (card) focused = id;
+			return card && [card];
+		},
+		over: (x, y, { cards }) => dropAt(x, y, cards[0]!.id),
+		same: (a, b) => a?.column === b?.column && a?.below === b?.below,
+		pull(_x, y, drop) {
+			const box = element!.getBoundingClientRect();
+			return !drop ? 0 : y > box.bottom - 60 ? 14 : y < box.top + 110 ? -14 : 0;
+		},
+		scroll: (drop, pixels) => drop && handles[drop.column]?.scrollBy(pixels),
+		dropped({ cards: [card] }, to) {
+			void move(board.latest(card!), to.column, to.below);
+		},
 	});
-
-	/** A drag ends in a click, which must not open the card. */
-	function onclick(event: MouseEvent): void {
-		if (!moved) return;
-		event.preventDefault();
-		event.stopPropagation();
-	}
+	$effect(() => (element && mayEdit ? carry.attach(dragCards, element) : undefined));
 
 	function ondblclick(event: MouseEvent): void {
 		const card = cardOf(
@@ -334,7 +289,7 @@
 	bind:this={element}
 	style:--layout={layout}
 	{onkeydown}
-	onclickcapture={onclick}
+	onclickcapture={carry.onclick}
 	{ondblclick}
 	onfocusin={(event) =>
 		(focused = (event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? focused)}
@@ -348,7 +303,7 @@
 			through={throughOf(all)}
 			note={note({ column, all, shown })}
 			{tabbable}
-			drop={drop?.column === column.id ? drop : null}
+			drop={carry.drop?.column === column.id ? carry.drop : null}
 			{renaming}
 			adding={adding?.column === column.id ? adding : null}
 			mayChange={head.role === 'lead'}
@@ -365,9 +320,9 @@
 	{/each}
 </div>
 
-{#if held}
-	<div class="ghost" bind:this={ghost} style:width="{held.width}px" aria-hidden="true">
-		{@render cardFace(held.card)}
+{#if carry.held}
+	<div class="ghost" bind:this={carry.ghost} style:width="{carry.held.width}px" aria-hidden="true">
+		{@render cardFace(carry.held.cards[0]!)}
 	</div>
 {/if}
 

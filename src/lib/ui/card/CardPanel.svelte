@@ -37,11 +37,14 @@
 	const comments = $derived((card?.history ?? []).filter((event) => event.kind === 'comment'));
 	const history = $derived(card ? historySentences(card.history, head.unit).toReversed() : []);
 
+	let readings = 0;
 	async function load(key: string): Promise<void> {
+		const mine = ++readings;
 		try {
 			const response = await fetch(`/api/cards/${encodeURIComponent(key)}`);
 			const answer = await response.json();
-			if (key !== cardKey) return;
+			// An answer that comes after a later one is passed over.
+			if (key !== cardKey || mine !== readings) return;
 			if (!response.ok) return void (problem = answer.title);
 			const first = read?.id !== answer.id;
 			read = answer;
@@ -72,6 +75,7 @@
 	}
 
 	let last: Promise<unknown> = Promise.resolve();
+	/** Changes of this panel that have not been answered yet. */
 	let waiting = 0;
 	/** The version that the card has once what was sent has happened. */
 	let ahead = { id: '', version: 0 };
@@ -83,17 +87,28 @@
 	function ask(command: string, input: object): Promise<boolean> {
 		waiting++;
 		const work = last.then(async () => {
+			let kept = false;
+			if (card) {
+				const version = ahead.id === card.id ? Math.max(ahead.version, card.version) : card.version;
+				const sent = await board.ask(command, { card: card.id, version, ...input });
+				kept = sent.ok;
+				if (kept) ahead = { id: card.id, version: version + 1 };
+				// Where somebody else wrote meanwhile, what was typed stays, beside what they wrote.
+				if (waiting === 1 || !kept) await load(cardKey);
+			}
 			waiting--;
-			if (!card) return false;
-			const version = ahead.id === card.id ? Math.max(ahead.version, card.version) : card.version;
-			const sent = await board.ask(command, { card: card.id, version, ...input });
-			if (sent.ok) ahead = { id: card.id, version: version + 1 };
-			// Where somebody else wrote meanwhile, what was typed stays, beside what they wrote.
-			if (!waiting || !sent.ok) await load(cardKey);
-			return sent.ok;
+			return kept;
 		});
 		last = work;
 		return work;
+	}
+
+	/** The checklist as it was last changed here, until the server has it so. */
+	let wanted = $state.raw<CardPage['checklist'] | null>(null);
+	async function tick(lines: CardPage['checklist']): Promise<void> {
+		wanted = lines;
+		const kept = await ask('ChecklistCard', { lines });
+		if (!kept || wanted === lines) wanted = null;
 	}
 	async function again(work: Promise<unknown>) {
 		await work;
@@ -172,14 +187,7 @@
 					{mayEdit}
 					onkeep={(description) => ask('DescribeCard', { description })}
 				/>
-				<Checklist
-					lines={card.checklist}
-					{mayEdit}
-					onlines={(lines) => {
-						read = { ...card, checklist: lines };
-						void ask('ChecklistCard', { lines });
-					}}
-				/>
+				<Checklist lines={wanted ?? card.checklist} {mayEdit} onlines={(lines) => void tick(lines)} />
 				<Related
 					{card}
 					unit={head.unit}

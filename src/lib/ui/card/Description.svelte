@@ -31,11 +31,11 @@
 		looking = false;
 	}
 	let change = $state<HTMLElement>();
-	/** Back to reading; the focus stays where writing began. */
+	/** Back to reading; the focus goes to where writing began, unless the person has gone on to something else. */
 	async function stop() {
 		writing = false;
 		await tick();
-		change?.focus();
+		if (document.activeElement === document.body) change?.focus();
 	}
 	async function keep() {
 		if (await onkeep(draft)) await stop();

@@ -46,7 +46,7 @@
 		<Label for="policy">Policy: what must be true before a card comes here</Label>
 		<Textarea id="policy" bind:value={policy} rows={2} class="w-full" />
 		<p id="limit-problem" class="warn" role="alert">{problem}</p>
-		<div class="foot">
+		<div class="dialog-foot">
 			<button type="button" class="plain" onclick={onclose}>Leave it</button>
 			<button class="go">Keep</button>
 		</div>
@@ -66,11 +66,5 @@
 	}
 	p {
 		margin: 8px 0 0;
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
-		margin-top: 12px;
 	}
 </style>

@@ -136,7 +136,7 @@
 			</div>
 		</div>
 	{/if}
-	<div class="foot">
+	<div class="dialog-foot">
 		<button type="button" class="plain" onclick={onclose}>Leave it</button>
 		<button
 			type="button"
@@ -197,12 +197,6 @@
 	}
 	p {
 		margin: 6px 0 0;
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
-		margin-top: 12px;
 	}
 	@media (max-width: 700px) {
 		.two {

@@ -44,7 +44,7 @@
 		</ul>
 		<Label for="new-label">A new label</Label>
 		<Input id="new-label" bind:value={fresh} autocomplete="off" maxlength={200} />
-		<div class="foot">
+		<div class="dialog-foot">
 			<button type="button" class="plain" onclick={onclose}>Leave it</button>
 			<button class="go">Keep</button>
 		</div>
@@ -68,12 +68,6 @@
 	}
 	.name {
 		color: var(--ink);
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
-		margin-top: 12px;
 	}
 	@media (pointer: coarse) {
 		li {

@@ -67,7 +67,7 @@
 				</li>
 			{/each}
 		</ul>
-		<div class="foot">
+		<div class="dialog-foot">
 			<button type="button" class="plain" onclick={() => (chosen = [])}>Nobody</button>
 			<button class="go"
 				>Give it to {chosen.length === 0
@@ -112,12 +112,6 @@
 	.knows {
 		color: var(--river);
 		margin-right: 8px;
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
-		margin-top: 12px;
 	}
 	@media (pointer: coarse) {
 		li {

@@ -51,7 +51,7 @@
 		{#if unit !== 'none'}A size such as “{unit === 'hours' ? '8h' : '5 pt'}” may end a line.{/if}
 	</p>
 	<p class="warn" role="alert">{problem}</p>
-	<div class="foot">
+	<div class="dialog-foot">
 		<button type="button" class="plain" onclick={onclose}>Leave it</button>
 		<button type="button" class="go" disabled={!all || Boolean(problem)} onclick={() => onadd(cards)}
 			>Add {count(all, 'card')}</button
@@ -104,12 +104,6 @@
 	}
 	p {
 		margin: 8px 0 0;
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
-		margin-top: 10px;
 	}
 	@media (max-width: 700px) {
 		.two {

@@ -36,7 +36,7 @@
 			/>
 		</div>
 		<p id="position-problem" class="warn" role="alert">{problem}</p>
-		<div class="foot">
+		<div class="dialog-foot">
 			<button type="button" class="plain" onclick={onclose}>Leave it</button>
 			<button class="go">Put it there</button>
 		</div>
@@ -46,11 +46,5 @@
 <style>
 	p {
 		margin: 6px 0 0;
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
-		margin-top: 10px;
 	}
 </style>

@@ -44,7 +44,7 @@
 			/>
 		</div>
 		<p id="reason-problem" class="warn" role="alert">{problem}</p>
-		<div class="foot">
+		<div class="dialog-foot">
 			<button type="button" class="plain" onclick={onclose}>Leave it</button>
 			<button class="go">{go}</button>
 		</div>
@@ -57,11 +57,5 @@
 	}
 	.warn:empty {
 		display: none;
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
-		margin-top: 12px;
 	}
 </style>

@@ -102,7 +102,7 @@
 		Each card goes to who knows what it asks for and has most room; nobody comes over their promise by it.
 		Cards that have owners stay with them.
 	</p>
-	<div class="foot">
+	<div class="dialog-foot">
 		<button type="button" class="plain" onclick={onclose}>Leave it</button>
 		<button type="button" class="go" disabled={!gifts.length} onclick={() => onshare(gifts)}
 			>Give {count(gifts.length, 'card')} out</button
@@ -180,12 +180,6 @@
 	.soft {
 		color: var(--soft);
 		margin: 10px 0 0;
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
-		margin-top: 12px;
 	}
 	@media (max-width: 700px) {
 		.two {

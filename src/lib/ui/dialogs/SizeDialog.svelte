@@ -61,7 +61,7 @@
 			A new size moves what is left by the same difference. To correct only what is left, change that.
 		</p>
 		<p id="size-problem" class="warn" role="alert">{problem}</p>
-		<div class="foot">
+		<div class="dialog-foot">
 			<button type="button" class="plain" onclick={onclose}>Leave it</button>
 			<button class="go">Keep</button>
 		</div>
@@ -79,11 +79,5 @@
 	}
 	.soft {
 		color: var(--soft);
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
-		margin-top: 12px;
 	}
 </style>

@@ -56,7 +56,7 @@
 		{/if}
 		<p class="soft">Owners, labels and initiative are the same; the two cards are linked.</p>
 		<p class="warn" role="alert">{problem}</p>
-		<div class="foot">
+		<div class="dialog-foot">
 			<button type="button" class="plain" onclick={onclose}>Leave it</button>
 			<button class="go">Split it</button>
 		</div>
@@ -86,10 +86,5 @@
 	}
 	.soft {
 		color: var(--soft);
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
 	}
 </style>

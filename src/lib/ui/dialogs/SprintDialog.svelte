@@ -106,7 +106,7 @@
 			</p>
 		{/if}
 		<p class="warn" role="alert">{problem}</p>
-		<div class="foot">
+		<div class="dialog-foot">
 			<button type="button" class="plain" onclick={onclose}>Leave it</button>
 			<button class="go">Keep</button>
 		</div>
@@ -131,10 +131,5 @@
 	}
 	.soft {
 		color: var(--soft);
-	}
-	.foot {
-		display: flex;
-		justify-content: flex-end;
-		gap: 8px;
 	}
 </style>

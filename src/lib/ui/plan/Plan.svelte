@@ -5,7 +5,9 @@
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';
 	import type { BoardState } from '../board/board-state.svelte';
+	import { Carry } from '../board/carry.svelte';
 	import { dragBetween } from '../board/drag';
+	import Ghost from '../board/Ghost.svelte';
 	import { amount, count, figure, list } from '../words';
 	import type { PlanAsk } from './ask';
 	import type { PlanState } from './plan-state.svelte';
@@ -46,9 +48,6 @@
 	let current = $state<string | null>(null);
 	let block = $state<string | null>(null);
 	let asking = $state.raw<Ask | null>(null);
-	let held = $state.raw<{ cards: CardView[]; from: string; dx: number; dy: number } | null>(null);
-	let drop = $state<string | null>(null);
-	let ghost = $state<HTMLElement>();
 
 	const tabbable = $derived(
 		plan.rows.some((row) => row.blocks.some((one) => `${row.person?.id ?? ''}/${one.card.id}` === block))
@@ -210,63 +209,22 @@
 		else await waiting?.focusCard(card.id);
 	}
 
-	let frame = 0;
-	let pointer = { x: 0, y: 0 };
-	function follow(): void {
-		frame = 0;
-		if (!held) return;
-		if (ghost) ghost.style.transform = `translate(${pointer.x - held.dx}px, ${pointer.y - held.dy}px)`;
-		const to =
-			document.elementFromPoint(pointer.x, pointer.y)?.closest<HTMLElement>('[data-person]')?.dataset
-				.person ?? null;
-		drop = to === held.from ? null : to;
-	}
-	let moved = false;
-	$effect(() => {
-		if (!element || !mayEdit) return;
-		let stop: (() => void) | undefined;
-		let gone = false;
-		void dragBetween(element, {
-			start(id, source, x, y) {
-				const card = board.cards.get(id);
-				if (!card) return;
-				const box = source.getBoundingClientRect();
-				held = {
-					cards: meant(card),
-					from: source.closest<HTMLElement>('[data-person]')?.dataset.person ?? '',
-					dx: Math.min(40, x - box.left),
-					dy: Math.min(18, y - box.top),
-				};
-				pointer = { x, y };
-				frame ||= requestAnimationFrame(follow);
-			},
-			move(x, y) {
-				pointer = { x, y };
-				frame ||= requestAnimationFrame(follow);
-			},
-			end() {
-				cancelAnimationFrame(frame);
-				frame = 0;
-				follow();
-				const [what, to] = [held, drop];
-				[held, drop, moved] = [null, null, true];
-				setTimeout(() => (moved = false));
-				if (what && to) void give(what.cards, to, what.from);
-			},
-		}).then((unset) => {
-			stop = unset;
-			if (gone) unset();
-		});
-		return () => {
-			gone = true;
-			stop?.();
-		};
+	const personAt = (of: Element | null | undefined) =>
+		of?.closest<HTMLElement>('[data-person]')?.dataset.person ?? null;
+	const carry = new Carry<string>({
+		take(id) {
+			const card = board.cards.get(id);
+			return card && meant(card);
+		},
+		over(x, y, { source }) {
+			const to = personAt(document.elementFromPoint(x, y));
+			return to === personAt(source) ? null : to;
+		},
+		same: (a, b) => a === b,
+		dropped: ({ cards, source }, to) => void give(cards, to, personAt(source) ?? undefined),
 	});
-	function onclick(event: MouseEvent): void {
-		if (!moved) return;
-		event.preventDefault();
-		event.stopPropagation();
-	}
+	const drop = $derived(carry.drop);
+	$effect(() => (element && mayEdit ? carry.attach(dragBetween, element) : undefined));
 
 	const learned = $derived(plan.page.learned);
 	const looseWhy = $derived.by(() => {
@@ -304,7 +262,7 @@
 	aria-label="Plan of sprint {sprint.number}"
 	bind:this={element}
 	{onkeydown}
-	onclickcapture={onclick}
+	onclickcapture={carry.onclick}
 	onfocusin={(event) => {
 		const target = event.target as HTMLElement;
 		const id = target.closest<HTMLElement>('[data-card]')?.dataset.card;
@@ -421,12 +379,7 @@
 	</section>
 </div>
 
-{#if held}
-	<div class="ghost" bind:this={ghost} aria-hidden="true">
-		<b>{held.cards[0]!.number}</b>
-		{held.cards[0]!.title}{held.cards.length > 1 ? ` and ${held.cards.length - 1} more` : ''}
-	</div>
-{/if}
+<Ghost {carry} />
 {#if asking}
 	<Asking {board} ask={asking} onclose={() => (asking = null)} ondone={(card) => void refocus(card)} />
 {/if}
@@ -550,21 +503,6 @@
 		margin: 0;
 		font-size: 0.9rem;
 		color: var(--soft);
-	}
-	.ghost {
-		position: fixed;
-		inset: 0 auto auto 0;
-		z-index: 30;
-		pointer-events: none;
-		max-width: 320px;
-		padding: 8px 12px;
-		background: var(--sheet);
-		border: 1px solid var(--edge);
-		border-radius: 3px;
-		box-shadow: 0 6px 12px #0003;
-		white-space: nowrap;
-		overflow: hidden;
-		text-overflow: ellipsis;
 	}
 	@media (pointer: coarse) {
 		.link {

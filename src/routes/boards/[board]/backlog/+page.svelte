@@ -62,7 +62,12 @@
 <Places board={head} here="backlog">
 	<div class="right">
 		<FilterLine {filter} people={head.people} onfilter={(next) => go(writeFilter(page.url, next))} />
-		<select aria-label="Arranged" value={grouping} onchange={(event) => group(event.currentTarget.value)}>
+		<select
+			class="choice"
+			aria-label="Arranged"
+			value={grouping}
+			onchange={(event) => group(event.currentTarget.value)}
+		>
 			<option value="">in order</option>
 			<option value="initiative">by initiative</option>
 			<option value="label">by label</option>
@@ -120,22 +125,7 @@
 		flex-wrap: wrap;
 		gap: 2px 12px;
 		align-items: center;
-	}
-	select {
-		font: inherit;
 		font-size: 0.93rem;
-		color: var(--moss);
-		background: none;
-		border: 0;
-		border-bottom: 1px solid var(--moss);
-		padding: 2px 0;
-		min-height: 26px;
-		field-sizing: content;
-		cursor: pointer;
-	}
-	select option {
-		color: var(--ink);
-		background: var(--sheet);
 	}
 	.sentence {
 		display: flex;
@@ -155,7 +145,6 @@
 		align-items: center;
 	}
 	@media (pointer: coarse) {
-		select,
 		.files .link {
 			min-height: 44px;
 			display: inline-flex;

@@ -117,7 +117,11 @@
 <Places board={head} here="plan">
 	{#if sprint}
 		<label class="which"
-			>Planning <select value={String(sprint.number)} onchange={(event) => choose(event.currentTarget.value)}>
+			>Planning <select
+				class="choice"
+				value={String(sprint.number)}
+				onchange={(event) => choose(event.currentTarget.value)}
+			>
 				{#each open as known (known.number)}<option value={String(known.number)}
 						>{head.sprintName.toLowerCase()} {known.number}{known.startedAt ? ', running' : ''}</option
 					>{/each}
@@ -268,27 +272,11 @@
 		font-size: 0.93rem;
 		color: var(--soft);
 	}
-	select {
-		font: inherit;
-		color: var(--moss);
-		background: none;
-		border: 0;
-		border-bottom: 1px solid var(--moss);
-		padding: 2px 0;
-		min-height: 26px;
-		field-sizing: content;
-		cursor: pointer;
-	}
-	select option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
 	.none {
 		padding: 20px;
 		color: var(--soft);
 	}
 	@media (pointer: coarse) {
-		select,
 		.odds {
 			min-height: 44px;
 		}
