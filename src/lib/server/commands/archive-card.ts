@@ -3,7 +3,7 @@ import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
 import { Id, Line, Optional, Version } from './fields.ts';
 import { clockOf } from './place.ts';
-import { leaveList } from './sprint-list.ts';
+import { dropFromList } from './sprint-list.ts';
 
 export class ArchiveCard {
 	@Id('card')
@@ -31,6 +31,6 @@ export const archiveCard = boardCommand({
 			[card.id, context.at, input.reason ?? null, clock.state],
 		);
 		context.note(card.id, 'archived', input.reason ?? '');
-		if (clock.state === 'dropped') await leaveList(context, card);
+		if (clock.state === 'dropped') await dropFromList(context, card);
 	},
 });

@@ -26,6 +26,6 @@ export async function leaveSprint(
 }
 
 /** A card that is dropped is on no sprint's list any more, running or to come; the history says so by its archiving. */
-export async function leaveList(context: BoardContext, card: Pick<CardRow, 'id'>): Promise<void> {
+export async function dropFromList(context: BoardContext, card: Pick<CardRow, 'id'>): Promise<void> {
 	await context.tx.query('update card set sprint_id = null, unplanned = false where id = $1', [card.id]);
 }
