@@ -1,5 +1,6 @@
 import { dayText, mondayOf, weekText } from '../calendar/days.ts';
 import type { Instant } from '../calendar/zone.ts';
+import { tidy } from '../capacity/hours.ts';
 import type { BoardFile } from '../exchange/board-file.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import { lifetimes } from '../flow/lifetime.ts';
@@ -79,9 +80,11 @@ function burndown(
 	let next = 0;
 	for (let day = starts; day <= today; day++) {
 		const end = board.zone.startOf(day + 1);
-		for (; next < ledger.steps.length && ledger.steps[next]!.at < end; next++)
-			left = ledger.steps[next]!.left;
-		days.push({ day: dayText(day), left });
+		for (; next < ledger.moves.length && ledger.moves[next]!.at < end; next++) {
+			const { kind, amount } = ledger.moves[next]!;
+			left += kind === 'added' || kind === 'resized' ? amount : -amount;
+		}
+		days.push({ day: dayText(day), left: tidy(left) });
 	}
 	return days;
 }

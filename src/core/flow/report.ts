@@ -5,6 +5,7 @@ import type { BoardFile } from '../exchange/board-file.ts';
 import { instantText } from '../exchange/instant.ts';
 import { ageing } from './ageing.ts';
 import { littlesLaw, type LittlesLaw } from './balance.ts';
+import { sprintAccounts, type Ledger, type Stint } from '../sprint/ledger.ts';
 import type { HistoryEvent } from './history.ts';
 import { lifetimes, type Lifetime } from './lifetime.ts';
 import { summary, type Summary } from './percentile.ts';
@@ -12,6 +13,11 @@ import { processLimits } from './process-limits.ts';
 import { standing } from './standing.ts';
 import { activeHours, blockedHours, cycleDays, cycleHours, flowEfficiency, leadDays } from './times.ts';
 import { finishedByWeek } from './weeks.ts';
+
+/** A sprint's ledger as `measure` prints it. */
+type SprintReport = Omit<Ledger, 'stints' | 'moves'> & {
+	stints: Omit<Stint, 'planned' | 'opened' | 'ended'>[];
+};
 
 /** What `measure` prints. Every list is in a fixed order, so that two reports can be compared as text. */
 export interface Report {
@@ -41,7 +47,7 @@ export interface Report {
 	} | null;
 	littlesLaw: LittlesLaw | null;
 	forecast: null;
-	sprints: never[];
+	sprints: SprintReport[];
 }
 
 /**
@@ -111,7 +117,25 @@ export function report(
 			inRange.map((life) => cycleHours(life)!),
 		),
 		forecast: null,
-		sprints: [],
+		sprints: sprintAccounts(board, events, asOf).ledgers.map(sprintReport),
+	};
+}
+
+/** A ledger with the fields, and in the order, of the report. */
+export function sprintReport({ stints, moves: _moves, ...sums }: Ledger): SprintReport {
+	return {
+		...sums,
+		stints: stints.map(({ card, entry, resized, burned, worked, splitOff, exit, outcome, kind }) => ({
+			card,
+			entry,
+			resized,
+			burned,
+			worked,
+			splitOff,
+			exit,
+			outcome,
+			kind,
+		})),
 	};
 }
 

@@ -19,12 +19,17 @@ export interface Stint {
 	splitOff: number;
 	exit: number;
 	outcome: Outcome | null;
+	/** When it was opened; and when it ended, by leaving or by the close: null while it runs. */
+	opened: Instant;
+	ended: Instant | null;
 }
 
-/** What was left in a sprint from an instant on. */
-export interface LeftStep {
+/** One thing that changed how much work a running sprint holds. Resizes may be below 0; all else is 0 or more. */
+export interface Move {
 	at: Instant;
-	left: number;
+	card: string;
+	kind: 'added' | 'resized' | 'burned' | 'splitOff' | 'removed' | 'dropped';
+	amount: number;
 }
 
 /**
@@ -46,8 +51,8 @@ export interface Ledger {
 	open: number;
 	delivered: number;
 	stints: Stint[];
-	/** Every change of what is left, from the committed total on. */
-	steps: LeftStep[];
+	/** Everything that changed what is left after the committed total, up to the closing instant, in time order. */
+	moves: Move[];
 }
 
 export interface SprintBoard extends Layout {
@@ -88,24 +93,47 @@ export function sprintAccounts(
 	const books = new Map<number, { sprint: BoardSprint; ledger: Ledger }>();
 	const running = new Map<number, BoardSprint>();
 
-	const openStint = (work: Work, number: number, kind: Stint['kind']) => {
+	const openStint = (work: Work, number: number, kind: Stint['kind'], opened: Instant) => {
 		const entry = work.left;
-		const zero = { resized: 0, burned: 0, worked: 0, splitOff: 0, exit: entry, outcome: null };
-		work.stint = { card: work.card, kind, planned: kind === 'committed', entry, ...zero };
+		const zero = { resized: 0, burned: 0, worked: 0, splitOff: 0, exit: entry, outcome: null, ended: null };
+		work.stint = { card: work.card, kind, planned: kind === 'committed', entry, ...zero, opened };
 		work.unnamed = null;
 		const ledger = books.get(number)!.ledger;
 		ledger.stints.push(work.stint);
+		if (kind === 'added') ledger.moves.push({ at: opened, card: work.card, kind, amount: entry });
 	};
-	const closeStint = (work: Work, outcome: Outcome) => {
+	const closeStint = (work: Work, outcome: Outcome, at: Instant) => {
 		if (!work.stint) return;
 		work.stint.exit = work.left;
 		work.stint.outcome = outcome;
+		work.stint.ended = at;
 		work.stint = null;
 	};
+	/** Whether the sprint that the card is in closes at this very instant: then leaving it is a decision about it. */
+	const closing = (work: Work, at: Instant) =>
+		work.sprint !== null && running.get(work.sprint)?.closedAt === at;
+	const moved = (work: Work, at: Instant, kind: Move['kind'], amount: number) => {
+		if (!work.stint || work.sprint === null || closing(work, at)) return;
+		books.get(work.sprint)?.ledger.moves.push({ at, card: work.card, kind, amount });
+	};
 	const leave = (work: Work, at: Instant, atTheClose: Outcome) => {
-		const sprint = work.sprint === null ? undefined : running.get(work.sprint);
-		closeStint(work, sprint?.closedAt === at ? atTheClose : 'removed');
+		moved(work, at, 'removed', work.left);
+		closeStint(work, closing(work, at) ? atTheClose : 'removed', at);
 		work.sprint = null;
+	};
+	const burn = (work: Work, at: Instant, amount: number) => {
+		if (work.stint && amount) {
+			work.stint.burned += amount;
+			moved(work, at, 'burned', amount);
+		}
+		work.left -= amount;
+	};
+	const resize = (work: Work, at: Instant, left: number) => {
+		if (work.stint && left !== work.left) {
+			work.stint.resized += left - work.left;
+			moved(work, at, 'resized', left - work.left);
+		}
+		work.left = left;
 	};
 	const name = (work: Work, outcome: Outcome) => {
 		if (work.unnamed) work.unnamed.outcome = outcome;
@@ -124,7 +152,7 @@ export function sprintAccounts(
 				name(work, number === null ? 'returned' : 'carried');
 				if (work.stint) leave(work, event.at, isDone ? 'done' : number === null ? 'returned' : 'carried');
 				work.sprint = number;
-				if (number !== null && running.has(number)) openStint(work, number, 'added');
+				if (number !== null && running.has(number)) openStint(work, number, 'added', event.at);
 				return;
 			}
 			case 'column': {
@@ -134,40 +162,39 @@ export function sprintAccounts(
 					if (work.stint) leave(work, event.at, 'returned');
 				} else if (work.clock.state === 'done' && !isDone) {
 					name(work, 'returned');
-					if (work.stint) work.stint.burned += work.left;
-					work.left = 0;
+					burn(work, event.at, work.left);
 				}
 				return;
 			}
 			case 'archived': {
 				if (before.archived || isDone) return;
 				name(work, 'dropped');
-				closeStint(work, 'dropped');
+				moved(work, event.at, 'dropped', work.left);
+				closeStint(work, 'dropped', event.at);
 				work.sprint = null;
 				return;
 			}
 			case 'sized': {
 				const { size, left } = sized(work, Number(event.value), isDone);
-				resize(work, left);
+				resize(work, event.at, left);
 				work.size = size;
 				return;
 			}
 			case 'left':
-				if (!isDone) resize(work, Number(event.value));
+				if (!isDone) resize(work, event.at, Number(event.value));
 				return;
 			case 'worked': {
 				const hours = Number(event.value);
 				if (work.stint) work.stint.worked += hours;
 				if (board.unit !== 'hours') return;
-				const burned = Math.min(work.left, hours);
-				if (work.stint) work.stint.burned += burned;
-				work.left -= burned;
+				burn(work, event.at, Math.min(work.left, hours));
 				return;
 			}
 			case 'split': {
 				if (isDone) return;
 				const { part, size, left } = splitOff(work, Number(event.value));
 				if (work.stint) work.stint.splitOff += part;
+				moved(work, event.at, 'splitOff', part);
 				Object.assign(work, { size, left });
 				return;
 			}
@@ -176,27 +203,20 @@ export function sprintAccounts(
 		}
 	};
 
-	const note = (number: number | null, at: Instant) => {
-		if (number === null || !running.has(number)) return;
-		const { ledger } = books.get(number)!;
-		const left = ledger.stints.reduce((sum, stint) => sum + (stint.outcome ? 0 : leftOf(stint)), 0);
-		if (left !== ledger.steps.at(-1)?.left) ledger.steps.push({ at, left });
-	};
-
 	const start = (sprint: BoardSprint) => {
 		books.set(sprint.number, { sprint, ledger: emptyLedger(sprint.number) });
 		running.set(sprint.number, sprint);
 		for (const work of cards.values())
-			if (work.sprint === sprint.number) openStint(work, sprint.number, 'committed');
-		note(sprint.number, sprint.startedAt!);
+			if (work.sprint === sprint.number) openStint(work, sprint.number, 'committed', sprint.startedAt!);
 	};
 	const close = (sprint: BoardSprint) => {
 		for (const work of cards.values()) {
 			if (work.sprint !== sprint.number || !work.stint) continue;
 			const { stint } = work;
-			if (work.clock.state === 'done') closeStint(work, 'done');
+			if (work.clock.state === 'done') closeStint(work, 'done', sprint.closedAt!);
 			else {
 				stint.exit = work.left;
+				stint.ended = sprint.closedAt;
 				work.unnamed = stint;
 				work.stint = null;
 			}
@@ -205,7 +225,7 @@ export function sprintAccounts(
 		running.delete(sprint.number);
 	};
 
-	for (const { at, act } of turns(board.sprints, asOf, start, close, events)) {
+	for (const { act } of turns(board.sprints, asOf, start, close, events)) {
 		if (typeof act === 'function') {
 			act();
 			continue;
@@ -225,10 +245,7 @@ export function sprintAccounts(
 					unnamed: null,
 				}),
 			);
-		const was = work.sprint;
 		take(work, act);
-		if (was !== work.sprint) note(was, at);
-		note(work.sprint, at);
 	}
 	const done = [...books.values()].map(({ ledger }) => totals(ledger));
 	for (const work of cards.values()) work.waits = work.clock.column === null && !work.clock.archived;
@@ -240,11 +257,6 @@ function leftOf(stint: Stint): number {
 	return stint.entry + stint.resized - stint.burned - stint.splitOff;
 }
 
-function resize(work: Work, left: number): void {
-	if (work.stint) work.stint.resized += left - work.left;
-	work.left = left;
-}
-
 /** Events and turns of sprints in time order: at one instant first the events, then what closes, then what starts. */
 function* turns(
 	sprints: readonly BoardSprint[],
@@ -252,7 +264,7 @@ function* turns(
 	start: (sprint: BoardSprint) => void,
 	close: (sprint: BoardSprint) => void,
 	events: readonly HistoryEvent[],
-): Generator<{ at: Instant; act: HistoryEvent | (() => void) }> {
+): Generator<{ act: HistoryEvent | (() => void) }> {
 	const edges: { at: Instant; order: number; act: () => void }[] = [];
 	for (const sprint of sprints) {
 		if (sprint.startedAt === null) continue;
@@ -266,7 +278,7 @@ function* turns(
 	for (const event of events) {
 		if (event.at > asOf) break;
 		for (; next < edges.length && edges[next]!.at < event.at; next++) yield edges[next]!;
-		yield { at: event.at, act: event };
+		yield { act: event };
 	}
 	for (; next < edges.length && edges[next]!.at <= asOf; next++) yield edges[next]!;
 }
@@ -274,7 +286,7 @@ function* turns(
 function emptyLedger(number: number): Ledger {
 	const flows = { committed: 0, added: 0, resized: 0, burned: 0, worked: 0, splitOff: 0 };
 	const ends = { removed: 0, carried: 0, returned: 0, dropped: 0, open: 0, delivered: 0 };
-	return { number, ...flows, ...ends, stints: [], steps: [] };
+	return { number, ...flows, ...ends, stints: [], moves: [] };
 }
 
 function totals(ledger: Ledger): Ledger {

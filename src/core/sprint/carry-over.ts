@@ -1,0 +1,146 @@
+import type { Ledger } from './ledger.ts';
+
+/** Why a card was not finished in a sprint, by its code, in the words that are shown. */
+export const REASONS = {
+	bigger: 'bigger than it looked',
+	waiting: 'waiting on others',
+	blocked: 'blocked',
+	surprises: 'pushed out by surprises',
+	'not-started': 'not started',
+	scope: 'scope grew',
+	away: 'person away',
+	other: 'other',
+} as const;
+
+export type Reason = keyof typeof REASONS;
+
+/** What was said of a card at the end of a sprint. */
+export interface Unfinished {
+	sprint: number;
+	card: string;
+	reason: Reason;
+	/** In the person's own words; empty unless the reason is `other`. */
+	words: string;
+}
+
+/** How much of a sprint went over into later ones. Shares are null where there was nothing to share. */
+export interface SprintCarryOver {
+	number: number;
+	/** Distinct cards carried or split ÷ distinct cards with a stint. */
+	byCards: number | null;
+	/** (carried + split off) ÷ (committed + added). */
+	bySize: number | null;
+	/** The cards behind it. */
+	cards: string[];
+	size: number;
+	/** Entry of cards that came in from the sprint before ÷ this sprint's promise; null where nothing was promised. */
+	takenOfPromise: number | null;
+	/** The cards that came in, and what came in with them. */
+	brought: string[];
+	broughtSize: number;
+}
+
+export interface ReasonCount {
+	reason: Reason;
+	count: number;
+	size: number;
+	cards: string[];
+}
+
+export interface CarryOver {
+	sprints: SprintCarryOver[];
+	/** By how often, largest first; by size where that is equal. */
+	reasons: ReasonCount[];
+	/** How many sprints the cards needed whose last outcome is done: one, two, three, more. */
+	needed: { sprints: 1 | 2 | 3 | 4; cards: string[] }[];
+	/** Cards carried twice or more, the most often carried first. */
+	chronic: { card: string; carried: number; sprints: number; done: boolean }[];
+}
+
+/**
+ * What carrying over costs: how much, why, for how long, and what it takes from the next promise.
+ * @param ledgers of closed sprints, in the order of their closing
+ * @param said why cards were not finished
+ * @param promises what each sprint could promise, by number
+ * @param rests cards that were made by splitting one at the end of a sprint: they came in from it
+ */
+export function carryOver(
+	ledgers: readonly Ledger[],
+	said: readonly Unfinished[],
+	promises: ReadonlyMap<number, number | null>,
+	rests: ReadonlySet<string> = new Set(),
+): CarryOver {
+	const lives = new Map<string, { sprints: Set<number>; carried: number; last: string | null }>();
+	let before: Set<string> = new Set();
+	const sprints = ledgers.map((ledger): SprintCarryOver => {
+		const over = [...new Set(ledger.stints.filter(goesOver).map((stint) => stint.card))];
+		const size = ledger.carried + ledger.splitOff;
+		const all = ledger.committed + ledger.added;
+		const brought = ledger.stints.filter(
+			(stint) =>
+				stint.kind === 'committed' &&
+				(before.has(stint.card) || (rests.has(stint.card) && !lives.has(stint.card))),
+		);
+		const broughtSize = sum(brought.map((stint) => stint.entry));
+		const promise = promises.get(ledger.number) ?? null;
+		for (const stint of ledger.stints) {
+			const life = lives.get(stint.card) ?? { sprints: new Set(), carried: 0, last: null };
+			life.sprints.add(ledger.number);
+			if (stint.outcome === 'carried') life.carried++;
+			life.last = stint.outcome;
+			lives.set(stint.card, life);
+		}
+		before = new Set(ledger.stints.filter((stint) => stint.outcome === 'carried').map((stint) => stint.card));
+		const cards = new Set(ledger.stints.map((stint) => stint.card)).size;
+		return {
+			number: ledger.number,
+			byCards: cards ? over.length / cards : null,
+			bySize: all > 0 ? size / all : null,
+			cards: over,
+			size,
+			takenOfPromise: promise && promise > 0 ? broughtSize / promise : null,
+			brought: [...new Set(brought.map((stint) => stint.card))],
+			broughtSize,
+		};
+	});
+	const needed = ([1, 2, 3, 4] as const).map((n) => ({
+		sprints: n,
+		cards: [...lives]
+			.filter(([, life]) => life.last === 'done' && (n < 4 ? life.sprints.size === n : life.sprints.size > 3))
+			.map(([card]) => card),
+	}));
+	const chronic = [...lives]
+		.filter(([, life]) => life.carried >= 2)
+		.map(([card, life]) => ({
+			card,
+			carried: life.carried,
+			sprints: life.sprints.size,
+			done: life.last === 'done',
+		}))
+		.sort((a, b) => b.carried - a.carried || (a.card < b.card ? -1 : 1));
+	return { sprints, reasons: reasonsOf(ledgers, said), needed, chronic };
+}
+
+/** Whether what was left of a card went over into a later sprint: carried, or split off to another card. */
+function goesOver(stint: Ledger['stints'][number]): boolean {
+	return stint.outcome === 'carried' || stint.splitOff > 0;
+}
+
+function reasonsOf(ledgers: readonly Ledger[], said: readonly Unfinished[]): ReasonCount[] {
+	const counts = new Map<Reason, ReasonCount>();
+	for (const { sprint, card, reason } of said) {
+		const ledger = ledgers.find((known) => known.number === sprint);
+		const stint = ledger?.stints.findLast((known) => known.card === card);
+		if (!stint) continue;
+		const count = counts.get(reason) ?? { reason, count: 0, size: 0, cards: [] };
+		count.count++;
+		count.size += stint.outcome === 'done' ? stint.splitOff : stint.exit;
+		count.cards.push(card);
+		counts.set(reason, count);
+	}
+	return [...counts.values()].sort((a, b) => b.count - a.count || b.size - a.size);
+}
+
+function sum(values: readonly number[]): number {
+	return values.reduce((total, value) => total + value, 0);
+}
