@@ -28,6 +28,8 @@ export interface DemoBoard {
 	types: Record<string, string[]>;
 	/** Initiatives by the label of the cards that belong to them. */
 	initiatives: Record<string, string>;
+	/** Budgets of initiatives in hours, by their names. */
+	budgets: Record<string, number>;
 }
 
 export const BOARDS: DemoBoard[] = [
@@ -85,6 +87,7 @@ export const BOARDS: DemoBoard[] = [
 			gauges: 'Gauges for every harbour',
 			data: 'Open figures',
 		},
+		budgets: { 'Nights without false alarms': 520, 'Gauges for every harbour': 300 },
 		goals: [
 			'Warnings people trust',
 			'Nobody is woken for nothing',
@@ -150,6 +153,7 @@ export const BOARDS: DemoBoard[] = [
 			Repair: ['Damage photographed', 'Cause written down'],
 		},
 		initiatives: { mooring: 'New moorings', sensors: 'Sensors that last a winter' },
+		budgets: { 'New moorings': 400 },
 		goals: [],
 	},
 	{
@@ -188,6 +192,7 @@ export const BOARDS: DemoBoard[] = [
 		],
 		types: { Work: ['Read aloud once', 'Pictures cleared'], Repair: ['Answer read by the service lead'] },
 		initiatives: { visits: 'Every school once a year', pages: 'Pages in plain words' },
+		budgets: {},
 		goals: [
 			'Three visits and a new tide page',
 			'The storm page reads well on a phone',

@@ -10,6 +10,8 @@ export interface DemoPerson {
 	share: Record<string, number>;
 	/** Labels of cards that the person is at home in. */
 	skills: string[];
+	/** What an hour costs; none for who is not paid by the hour. */
+	rate?: number;
 	/** Days away, counted from today: [first, last]. */
 	away: [number, number][];
 }
@@ -23,6 +25,7 @@ export const PEOPLE: DemoPerson[] = [
 		initials: 'IO',
 		title: 'Service lead',
 		role: 'lead',
+		rate: 62,
 		week: [8, 8, 8, 8, 4, 0, 0],
 		share: { TIDE: 0.5 },
 		away: [[-96, -87]],
@@ -33,6 +36,7 @@ export const PEOPLE: DemoPerson[] = [
 		initials: 'BT',
 		title: 'Engineer',
 		role: 'member',
+		rate: 54,
 		week: FULL,
 		share: { TIDE: 1 },
 		away: [
@@ -46,6 +50,7 @@ export const PEOPLE: DemoPerson[] = [
 		initials: 'YS',
 		title: 'Engineer',
 		role: 'member',
+		rate: 54,
 		week: FULL,
 		share: { TIDE: 1 },
 		away: [
@@ -59,6 +64,7 @@ export const PEOPLE: DemoPerson[] = [
 		initials: 'PL',
 		title: 'Radio and power',
 		role: 'member',
+		rate: 48,
 		week: FULL,
 		share: { TIDE: 0.5, BUOY: 0.5 },
 		away: [[-75, -71]],
@@ -69,6 +75,7 @@ export const PEOPLE: DemoPerson[] = [
 		initials: 'TR',
 		title: 'Data',
 		role: 'member',
+		rate: 51,
 		week: [8, 8, 0, 8, 8, 0, 0],
 		share: { TIDE: 1 },
 		away: [[-33, -31]],
@@ -79,6 +86,7 @@ export const PEOPLE: DemoPerson[] = [
 		initials: 'OV',
 		title: 'Yard foreman',
 		role: 'lead',
+		rate: 44,
 		week: FULL,
 		share: { BUOY: 1 },
 		away: [
@@ -92,6 +100,7 @@ export const PEOPLE: DemoPerson[] = [
 		initials: 'LF',
 		title: 'Mooring and rigging',
 		role: 'member',
+		rate: 46,
 		week: [8, 8, 8, 8, 0, 0, 0],
 		share: { BUOY: 0.6, SHORE: 0.4 },
 		away: [[-20, -17]],
@@ -102,6 +111,7 @@ export const PEOPLE: DemoPerson[] = [
 		initials: 'MC',
 		title: 'Public desk',
 		role: 'lead',
+		rate: 40,
 		week: [6, 6, 6, 6, 6, 0, 0],
 		share: { SHORE: 1 },
 		away: [[-61, -57]],
@@ -112,6 +122,7 @@ export const PEOPLE: DemoPerson[] = [
 		initials: 'SP',
 		title: 'Schools',
 		role: 'member',
+		rate: 52,
 		week: [8, 8, 8, 0, 0, 0, 0],
 		share: { SHORE: 1 },
 		away: [[-12, -10]],

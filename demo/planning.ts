@@ -4,7 +4,7 @@ import { closedSprints } from '../src/core/capacity/past.ts';
 import { learn, PERSON_DAY } from '../src/core/capacity/promise.ts';
 import { shareOut } from '../src/core/capacity/share-out.ts';
 import type { BoardFile } from '../src/core/exchange/board-file.ts';
-import type { HistoryEvent } from '../src/core/flow/history.ts';
+import { EVENT_KINDS, type EventKind, type HistoryEvent } from '../src/core/flow/history.ts';
 import { sprintAccounts } from '../src/core/sprint/ledger.ts';
 import type { Tx } from '../src/lib/server/database.ts';
 import { BOARDS, type DemoBoard } from './boards.ts';
@@ -20,6 +20,14 @@ export const HOLIDAYS: readonly (readonly [ago: number, name: string])[] = [
 	[84, 'Harbour fair'],
 	[-32, 'Midwinter'],
 ];
+
+/** The part of a demo history that stands in the history file. */
+export function historyOf(history: DemoHistory): HistoryEvent[] {
+	const isKind = (kind: string): kind is EventKind => (EVENT_KINDS as readonly string[]).includes(kind);
+	return history.events.flatMap((e): HistoryEvent[] =>
+		isKind(e.event) ? [{ card: String(e.card), at: e.at, event: e.event, value: e.value }] : [],
+	);
+}
 
 /** How long the people of the demo work, named by their names and the boards by their keys. */
 export function rotaOfDemo(today: number): Rota {
@@ -48,7 +56,7 @@ export function frozenHours(
 	rota: Rota,
 	board: string,
 	at: number,
-): Map<number, { raw: Record<string, number>; focus: number; keepBack: number }> {
+): Map<number, { raw: Record<string, number>; days: number[]; focus: number; keepBack: number }> {
 	const { ledgers } = sprintAccounts(file, events, at);
 	const started = history.sprints.filter((sprint) => sprint.startedAt !== null);
 	const raws = new Map(
@@ -66,7 +74,12 @@ export function frozenHours(
 	return new Map(
 		started.map((sprint) => {
 			const { focus, keepBack } = learn(closedSprints(file, ledgers, sums, sprint.startedAt!));
-			return [sprint.number, { raw: raws.get(sprint.number)!, focus, keepBack: Math.min(0.9, keepBack) }];
+			const { from, to } = sprintDays(sprint, history.sprints);
+			const days = Array.from({ length: to - from + 1 }, (_, i) =>
+				PEOPLE.reduce((sum, one) => sum + rawHours(rota, one.name, board, from + i, from + i), 0),
+			);
+			const raw = raws.get(sprint.number)!;
+			return [sprint.number, { raw, days, focus, keepBack: Math.min(0.9, keepBack) }];
 		}),
 	);
 }
@@ -81,11 +94,7 @@ export function nextOwners(
 ): DemoEvent[] {
 	const next = history.sprints.find((sprint) => sprint.startedAt === null);
 	if (!next) return [];
-	const events = history.events.flatMap((e): HistoryEvent[] =>
-		e.event === 'due' || e.event === 'described' || e.event === 'comment'
-			? []
-			: [{ card: String(e.card), at: e.at, event: e.event, value: e.value }],
-	);
+	const events = historyOf(history);
 	const { ledgers, cards } = sprintAccounts(file, events, at);
 	const frozen = frozenHours(file, events, history, rota, board.key, at);
 	const sums = new Map([...frozen].map(([n, { raw }]) => [n, Object.values(raw).reduce((a, b) => a + b, 0)]));

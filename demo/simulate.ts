@@ -1,6 +1,8 @@
 import { weekday } from '../src/core/calendar/days.ts';
 import { HOUR_MS, type Day, type Instant, type Zone } from '../src/core/calendar/zone.ts';
 import type { EventKind } from '../src/core/flow/history.ts';
+import type { Reason } from '../src/core/sprint/carry-over.ts';
+import type { Decision } from '../src/core/sprint/settle.ts';
 import type { DemoBoard } from './boards.ts';
 import { cardsFor, type DemoCard } from './cards.ts';
 import type { DemoPerson } from './people.ts';
@@ -10,9 +12,10 @@ import { chance, type Chance } from './random.ts';
 export interface DemoEvent {
 	card: number;
 	at: Instant;
-	event: EventKind | 'due' | 'described' | 'comment';
+	event: EventKind | 'due' | 'described' | 'comment' | 'unfinished' | 'split-to' | 'split-from';
 	value: string;
 	by: string;
+	after?: object;
 }
 
 export interface DemoSprint {
@@ -127,7 +130,10 @@ class Simulation {
 			for (let h = 9; h < 17; h++) this.hour(day, hour(h), h);
 			this.settle(day, hour(17.25));
 		}
-		const events = this.events.filter((event) => event.at <= this.now).sort((a, b) => a.at - b.at);
+		const events = mergeTime(
+			this.zone,
+			this.events.filter((event) => event.at <= this.now).sort((a, b) => a.at - b.at),
+		);
 		const past = (at: Instant | null) => (at !== null && at <= this.now ? at : null);
 		const sprints = this.sprints.map((s) => ({
 			...s,
@@ -472,33 +478,57 @@ class Simulation {
 			if (card.sprint !== sprint.number || card.done || card.archived) continue;
 			const luck = this.by.next();
 			const begun = card.worked > 0;
-			if (!begun && luck < 0.3) {
+			const say = (event: DemoEvent['event'], value: string) =>
+				this.events.push({ card: card.number, at, event, value, by: this.lead });
+			const why = (decision: Decision) => this.explain(card, sprint.number, decision, at);
+			if (!begun && luck < 0.6) {
 				card.sprint = null;
-				this.events.push({ card: card.number, at, event: 'sprint', value: '', by: this.lead });
-				this.events.push({ card: card.number, at, event: 'column', value: '', by: this.lead });
+				why('backlog');
+				say('sprint', '');
+				say('column', '');
 				card.column = null;
-			} else if (!begun && luck < 0.34) {
+			} else if (!begun && luck < 0.68) {
 				card.archived = true;
-				this.events.push({
-					card: card.number,
-					at,
-					event: 'archived',
-					value: 'No longer needed',
-					by: this.lead,
-				});
-			} else if (begun && luck < 0.14 && card.left >= 3 && card.blockedUntil === null)
+				why('drop');
+				say('archived', 'No longer needed');
+			} else if (begun && luck < 0.14 && card.left >= 3 && card.blockedUntil === null) {
+				why('split');
 				this.split(card, next, at);
-			else if (next) {
+			} else if (next) {
 				card.sprint = next.number;
-				this.events.push({
-					card: card.number,
-					at,
-					event: 'sprint',
-					value: String(next.number),
-					by: this.lead,
-				});
+				why('carry');
+				say('sprint', String(next.number));
 			}
 		}
+	}
+
+	/** What the lead says of a card that was not finished. */
+	private explain(card: Card, sprint: number, decision: Decision, at: Instant): void {
+		const stormy = this.sprints[sprint - 1]!;
+		const surprised = this.cards.some((one) => one.urgent && one.sprint === stormy.number);
+		const waited = this.events.some(
+			(e) => e.card === card.number && e.event === 'blocked' && e.at >= stormy.startedAt!,
+		);
+		const reason: Reason =
+			card.blockedUntil !== null
+				? 'blocked'
+				: waited
+					? 'waiting'
+					: !card.worked
+						? surprised
+							? 'surprises'
+							: 'not-started'
+						: card.worked >= card.size * 0.8
+							? 'bigger'
+							: surprised
+								? 'surprises'
+								: card.number % 5 === 0
+									? 'away'
+									: card.number % 3 === 0
+										? 'scope'
+										: 'bigger';
+		const after = { sprint, decision, words: '', left: card.left };
+		this.events.push({ card: card.number, at, event: 'unfinished', value: reason, by: this.lead, after });
 	}
 
 	private split(card: Card, next: DemoSprint | undefined, at: Instant): void {
@@ -518,8 +548,38 @@ class Simulation {
 		rest.left = part;
 		rest.sprint = next?.number ?? null;
 		for (const event of this.events) if (event.card === number + 1) event.at = at;
+		this.events.push({ card: card.number, at, event: 'split-to', value: String(rest.number), by: this.lead });
+		this.events.push({
+			card: rest.number,
+			at,
+			event: 'split-from',
+			value: String(card.number),
+			by: this.lead,
+		});
 		this.events.push({ card: rest.number, at, event: 'sized', value: String(part), by: this.lead });
 		if (next)
 			this.events.push({ card: rest.number, at, event: 'sprint', value: String(next.number), by: this.lead });
 	}
+}
+
+/** What may stand between two hours of a person on a card that are logged as one. */
+const BESIDE: DemoEvent['event'][] = ['worked', 'comment', 'blocked', 'owner'];
+
+/** Hours of a person on a card, on one day and with nothing else between them, are logged together, at the last of them. */
+function mergeTime(zone: Zone, events: DemoEvent[]): DemoEvent[] {
+	const open = new Map<string, DemoEvent>();
+	const merged = new Set<DemoEvent>();
+	for (const event of events) {
+		if (event.event === 'worked') {
+			const key = `${event.card} ${event.by}`;
+			const before = open.get(key);
+			if (before && zone.day(before.at) === zone.day(event.at)) {
+				event.value = String(Number(before.value) + Number(event.value));
+				merged.add(before);
+			}
+			open.set(key, event);
+		} else if (!BESIDE.includes(event.event))
+			for (const key of [...open.keys()]) if (key.startsWith(`${event.card} `)) open.delete(key);
+	}
+	return events.filter((event) => !merged.has(event));
 }

@@ -3,7 +3,6 @@ import { generateNKeysBetween } from 'fractional-indexing';
 import { dayText, weekday } from '../src/core/calendar/days.ts';
 import { zoneOf, type Zone } from '../src/core/calendar/zone.ts';
 import type { BoardFile } from '../src/core/exchange/board-file.ts';
-import { EVENT_KINDS, type EventKind, type HistoryEvent } from '../src/core/flow/history.ts';
 import { lifetimes, type Lifetime } from '../src/core/flow/lifetime.ts';
 import { sprintAccounts } from '../src/core/sprint/ledger.ts';
 import type { Tx } from '../src/lib/server/database.ts';
@@ -11,7 +10,17 @@ import { hashPassword } from '../src/lib/server/sign-in.ts';
 import type { Rota } from '../src/core/capacity/hours.ts';
 import { BOARDS, type DemoBoard } from './boards.ts';
 import { PEOPLE } from './people.ts';
-import { frozenHours, HOLIDAYS, nextOwners, RECORDED, refine, rotaOfDemo, writeShares } from './planning.ts';
+import {
+	frozenHours,
+	historyOf,
+	HOLIDAYS,
+	nextOwners,
+	RECORDED,
+	refine,
+	rotaOfDemo,
+	writeShares,
+} from './planning.ts';
+import { outcomes, writeBudgets, writeRates, writeSplits, writeTime, writeTimers } from './working.ts';
 import { simulate, type DemoEvent, type DemoHistory } from './simulate.ts';
 
 const TEAM = 'Skerrow Observatory';
@@ -35,6 +44,8 @@ export async function fillDemo(tx: Tx, at: Date): Promise<number> {
 		cards += await writeBoard(tx, team, people, board, position, history, rota, zone, at);
 	}
 	await writeShares(tx, team, people, today);
+	await writeRates(tx, team, people, today);
+	await writeTimers(tx, people, zone, at);
 	return cards;
 }
 
@@ -122,11 +133,14 @@ async function writeBoard(
 	};
 	history.events.push(...nextOwners(board, file, history, rota, at.getTime()));
 	history.events.sort((a, b) => a.at - b.at);
+	const met = outcomes(file, historyOf(history), at.getTime());
 	const sprints = await tx.query<{ id: string; number: number }>(
-		`insert into sprint (board_id, number, goal, starts, ends, started_at, closed_at, focus, keep_back, raw_hours)
-		select $1, s.number, s.goal, s.starts, s.ends, s."startedAt", s."closedAt", s.focus, s."keepBack", s.raw
+		`insert into sprint (board_id, number, goal, starts, ends, started_at, closed_at, focus, keep_back, raw_hours,
+			day_hours, goal_met, goal_words)
+		select $1, s.number, s.goal, s.starts, s.ends, s."startedAt", s."closedAt", s.focus, s."keepBack", s.raw, s.days, s.met,
+			coalesce(s.words, '')
 		from jsonb_to_recordset($2) as s(number integer, goal text, starts date, ends date, "startedAt" timestamptz, "closedAt" timestamptz,
-			focus numeric, "keepBack" numeric, raw jsonb)
+			focus numeric, "keepBack" numeric, raw jsonb, days jsonb, met text, words text)
 		returning id, number`,
 		[
 			id,
@@ -140,6 +154,8 @@ async function writeBoard(
 					focus: frozen.get(s.number)?.focus,
 					keepBack: frozen.get(s.number)?.keepBack,
 					raw: raw(s.number),
+					days: frozen.get(s.number)?.days,
+					...met.get(s.number),
 				})),
 			),
 		],
@@ -158,9 +174,9 @@ async function writeBoard(
 	const cardIds = new Map(written.rows.map((row) => [row.number, row.id]));
 	await writeSpells(tx, id, cards, cardIds, columnIds, people);
 	await tx.query(
-		`insert into event (board_id, seq, card_id, actor_id, kind, at, value)
-		select $1, e.seq, e.card, e.actor, e.kind, e.at, e.value
-		from jsonb_to_recordset($2) as e(seq bigint, card uuid, actor uuid, kind text, at timestamptz, value text)`,
+		`insert into event (board_id, seq, card_id, actor_id, kind, at, value, after)
+		select $1, e.seq, e.card, e.actor, e.kind, e.at, e.value, e.after
+		from jsonb_to_recordset($2) as e(seq bigint, card uuid, actor uuid, kind text, at timestamptz, value text, after jsonb)`,
 		[
 			id,
 			JSON.stringify(
@@ -172,6 +188,7 @@ async function writeBoard(
 					at: new Date(e.at),
 					// A description stands on the card; the event says that it was written.
 					value: e.event === 'described' ? '' : e.value,
+					after: e.after,
 				})),
 			),
 		],
@@ -182,6 +199,9 @@ async function writeBoard(
 		cards.length,
 	]);
 	await refine(tx, id, board);
+	await writeTime(tx, id, file, history, cardIds, people);
+	await writeSplits(tx, history, cardIds);
+	await writeBudgets(tx, id, board);
 	return cards.length;
 }
 
@@ -195,14 +215,6 @@ function fileOf(board: DemoBoard, history: DemoHistory, zone: Zone): BoardFile {
 		commitment: board.columns.findIndex((column) => column.name === board.commitment),
 		sprints: history.sprints,
 	};
-}
-
-/** The part of a demo history that stands in the history file. */
-function historyOf(history: DemoHistory): HistoryEvent[] {
-	const isKind = (kind: string): kind is EventKind => (EVENT_KINDS as readonly string[]).includes(kind);
-	return history.events.flatMap((e): HistoryEvent[] =>
-		isKind(e.event) ? [{ card: String(e.card), at: e.at, event: e.event, value: e.value }] : [],
-	);
 }
 
 type Row = ReturnType<typeof cardRows>[number];

@@ -287,8 +287,8 @@ describe('what is on a card', () => {
 	test('a new size moves what is left by the same difference', async () => {
 		const card = await addCard(board, 'Ready');
 		await command(board.member, 'SizeCard', { card, version: 1, size: 10 });
-		await command(board.member, 'CorrectLeft', { card, version: 2, left: 4 });
-		await command(board.member, 'SizeCard', { card, version: 3, size: 7.5 });
+		await command(board.member, 'CorrectLeft', { card, version: 2, left: 5 });
+		await command(board.member, 'SizeCard', { card, version: 3, size: 6.5 });
 		assert.equal(Number((await cardRow(db, card)).left), 1.5);
 	});
 });

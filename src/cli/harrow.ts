@@ -1,17 +1,24 @@
 import { exportBoard } from './export.ts';
+import { check, ledger } from './ledger.ts';
 import { measure } from './measure.ts';
 
 const USAGE = `harrow: Harrow's command line
 
   measure --board board.json --history history.csv --as-of INSTANT [--from DAY --to DAY]
-      prints the flow report of a history file as JSON; needs no database
+      prints the report of a history file as JSON; needs no database
   export --board KEY [--out FOLDER]
       writes a board and its history from the database, as files that measure reads
+  ledger --board KEY [--sprint NUMBER]
+      prints a sprint's ledger with its stints from the database, the latest unless a number is given
+  check
+      proves that every sprint's ledger in the database adds up and agrees with its cards and their time
 `;
 
 const commands: Record<string, (args: string[]) => Promise<number> | number> = {
 	measure,
 	export: exportBoard,
+	ledger,
+	check,
 };
 
 const [name = '', ...args] = process.argv.slice(2);

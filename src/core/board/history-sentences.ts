@@ -1,3 +1,5 @@
+import { REASONS, type Reason } from '../sprint/carry-over.ts';
+
 /** Something that happened to a card, as its page is told of it. */
 export interface CardEvent {
 	seq: number;
@@ -62,9 +64,17 @@ function sentence(event: CardEvent, so: { place: string; size: string | null; un
 				? `sized it at ${value}${so.unit}.`
 				: `changed its size from ${so.size}${so.unit} to ${value}${so.unit}.`;
 		case 'left':
-			return `corrected what is left to ${value}${so.unit}.`;
+			return `corrected what is left to ${value}${so.unit}${after?.reason ? `: ${String(after.reason)}` : ''}.`;
 		case 'worked':
-			return `worked ${value} h on it.`;
+			return after?.for && after.for !== event.who
+				? `logged ${value} h on it for ${String(after.for)}.`
+				: `worked ${value} h on it.`;
+		case 'time-changed':
+			return value
+				? `corrected ${String(before?.hours ?? '')} h that were logged on it to ${value} h.`
+				: `took back ${String(before?.hours ?? '')} h that were logged on it.`;
+		case 'unfinished':
+			return `said why it was not finished in sprint ${String(after?.sprint ?? '')}: ${after?.words ? String(after.words) : (REASONS[value as Reason] ?? value)}.`;
 		case 'split':
 			return `split off ${value}${so.unit} to another card.`;
 		case 'sprint':

@@ -22,3 +22,14 @@ export function splitOff<S extends Sizing>(card: S, part: number): Sizing & { pa
 		size: card.size === null ? null : Math.max(0, card.size - gone),
 	};
 }
+
+/** Whether a correction of what is left is so large that its reason is kept: over half the size, or over 8 hours. */
+export function needsReason(
+	size: number | null,
+	before: number,
+	after: number,
+	unit: 'hours' | 'points' | 'none',
+): boolean {
+	const by = Math.abs(after - before);
+	return (size !== null && size > 0 && by > size / 2) || (unit === 'hours' && by > 8);
+}

@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import pg from 'pg';
 import { log } from './log.ts';
 
@@ -9,6 +10,8 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 export type Tx = pg.PoolClient;
 
 let pool: pg.Pool | undefined;
+/** The transaction that the work at hand runs in. */
+const current = new AsyncLocalStorage<Tx>();
 
 /** The connections to the database that DATABASE_URL names. */
 export function database(): pg.Pool {
@@ -20,13 +23,16 @@ export function database(): pg.Pool {
 	return pool;
 }
 
-/** Asks one question; rows are typed by the caller. Statements with a name are prepared once a connection. */
+/**
+ * Asks one question; rows are typed by the caller. Statements with a name are prepared once a connection. Inside a
+ * transaction it is asked there, so that a command never waits for a second connection.
+ */
 export async function rows<R extends pg.QueryResultRow>(
 	text: string,
 	values: unknown[] = [],
 	name?: string,
 ): Promise<R[]> {
-	return (await database().query<R>({ text, values, name })).rows;
+	return (await (current.getStore() ?? database()).query<R>({ text, values, name })).rows;
 }
 
 /** Runs work in one transaction: all of it happens, or nothing. */
@@ -34,7 +40,7 @@ export async function transaction<T>(work: (tx: Tx) => Promise<T>): Promise<T> {
 	const tx = await database().connect();
 	try {
 		await tx.query('begin');
-		const done = await work(tx);
+		const done = await current.run(tx, () => work(tx));
 		await tx.query('commit');
 		return done;
 	} catch (error) {

@@ -41,6 +41,12 @@ export interface SprintRow {
 	focus: number | null;
 	keep_back: number | null;
 	raw_hours: Record<string, number> | null;
+	/** The team's hours on each day from its start on, frozen when it started. */
+	day_hours: number[] | null;
+	goal_met: 'yes' | 'partly' | 'no' | null;
+	goal_words: string;
+	/** The command that settled it. */
+	settled_by: string | null;
 	version: number;
 }
 

@@ -1,7 +1,8 @@
+import { needsReason } from '../../../core/sprint/left.ts';
 import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
 import { withoutChildren } from './family.ts';
-import { Amount, Id, Version } from './fields.ts';
+import { Amount, Id, Line, Optional, Version } from './fields.ts';
 
 export class CorrectLeft {
 	@Id('card')
@@ -13,6 +14,11 @@ export class CorrectLeft {
 	/** In the board's unit: hours or points. */
 	@Amount('What is left')
 	left!: number;
+
+	/** Why; asked for when it is over half the size, or over 8 hours. */
+	@Optional()
+	@Line('The reason', 300)
+	reason?: string;
 }
 
 export const correctLeft = boardCommand({
@@ -24,10 +30,23 @@ export const correctLeft = boardCommand({
 		withoutChildren(card);
 		if (card.clock === 'done')
 			throw new Problem(409, 'card.done', `Card ${card.number} is done: nothing is left of it.`, 'left');
+		if (!input.reason && needsReason(card.size, card.left, input.left, context.board.unit))
+			throw new Problem(
+				422,
+				'left.reason',
+				`From ${card.left} to ${input.left} is a large correction of card ${card.number}. Say why: it is kept with the card.`,
+				'reason',
+			);
 		await context.tx.query('update card set "left" = $2, version = version + 1 where id = $1', [
 			card.id,
 			input.left,
 		]);
-		context.note(card.id, 'left', String(input.left), { left: card.left });
+		context.note(
+			card.id,
+			'left',
+			String(input.left),
+			{ left: card.left },
+			input.reason ? { reason: input.reason } : null,
+		);
 	},
 });

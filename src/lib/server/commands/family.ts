@@ -12,12 +12,12 @@ export async function childrenOf(context: BoardContext, card: CardRow): Promise<
 }
 
 /** Only cards without sub-cards have a size and something left. */
-export function withoutChildren(card: CardRow): void {
+export function withoutChildren(card: CardRow, instead = 'Size those.'): void {
 	if (card.children)
 		throw new Problem(
 			409,
 			'card.has_parts',
-			`Card ${card.number} has sub-cards: its size is the sum of theirs. Size those.`,
+			`Card ${card.number} has sub-cards: its figures are the sums of theirs. ${instead}`,
 			'size',
 		);
 }

@@ -38,6 +38,10 @@ import { startSprint } from './start-sprint.ts';
 import { unblockCard } from './unblock-card.ts';
 import { undoCommand } from './undo-command.ts';
 import { withdrawAbsence } from './withdraw-absence.ts';
+import { changeTime, removeTime } from './change-time.ts';
+import { logTime } from './log-time.ts';
+import { settleSprint } from './settle-sprint.ts';
+import { startTimer, stopTimer } from './run-timer.ts';
 import type { AnyCommand } from './command.ts';
 
 const all: AnyCommand[] = [
@@ -82,6 +86,12 @@ const all: AnyCommand[] = [
 	undoCommand,
 	unlinkCard,
 	withdrawAbsence,
+	changeTime,
+	logTime,
+	removeTime,
+	settleSprint,
+	startTimer,
+	stopTimer,
 ];
 
 /** Every command there is, by its name. */

@@ -177,3 +177,49 @@ export async function writePlace(
 			values: [card.id, column, context.at],
 		});
 }
+
+/** A card's new place, with the clock that goes with it. */
+export interface Placing {
+	row: CardRow;
+	column: string | null;
+	rank: string;
+	clock: CardClock;
+}
+
+/** Writes the places of many cards at once, each another than where the card stood, and the stays that go with them. */
+export async function writePlaces(context: BoardContext, placings: readonly Placing[]): Promise<void> {
+	if (!placings.length) return;
+	const date = (at: number | null) => (at === null ? null : new Date(at));
+	await context.tx.query('update stay set left_at = $2 where card_id = any($1::uuid[]) and left_at is null', [
+		placings.map(({ row }) => row.id),
+		context.at,
+	]);
+	await context.tx.query(
+		`with places as (
+			select * from jsonb_to_recordset($1)
+				as p(id uuid, "column" uuid, rank text, clock text, entered timestamptz, started timestamptz, finished timestamptz)
+		), stays as (
+			insert into stay (card_id, column_id, entered_at) select id, "column", $2 from places
+		)
+		update card c
+		set column_id = p."column", rank = p.rank, clock = p.clock, entered_at = p.entered, started_at = p.started,
+			finished_at = p.finished, let_through = null, "left" = case when p.clock = 'done' then 0 else "left" end,
+			version = version + 1
+		from places p
+		where c.id = p.id`,
+		[
+			JSON.stringify(
+				placings.map(({ row, column, rank, clock }) => ({
+					id: row.id,
+					column,
+					rank,
+					clock: clock.state,
+					entered: date(clock.entered),
+					started: date(clock.started),
+					finished: date(clock.finished),
+				})),
+			),
+			context.at,
+		],
+	);
+}

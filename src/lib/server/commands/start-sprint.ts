@@ -71,11 +71,24 @@ export const startSprint = boardCommand({
 		const raw = Object.fromEntries(
 			workersOf(head).map((person) => [person.id, rawHours(rota, person.id, board.id, days.from, days.to)]),
 		);
+		const dayHours = Array.from({ length: days.to - days.from + 1 }, (_, i) =>
+			workersOf(head).reduce(
+				(sum, person) => sum + rawHours(rota, person.id, board.id, days.from + i, days.from + i),
+				0,
+			),
+		);
 		const focus = sprint.focus ?? learned.focus;
 		const keepBack = sprint.keep_back ?? learned.keepBack;
 		await tx.query(
-			`update sprint set started_at = $2, raw_hours = $3, focus = $4, keep_back = $5, version = version + 1 where id = $1`,
-			[sprint.id, at, JSON.stringify(raw), Math.min(1, focus), Math.min(0.99, keepBack)],
+			`update sprint set started_at = $2, raw_hours = $3, focus = $4, keep_back = $5, day_hours = $6, version = version + 1 where id = $1`,
+			[
+				sprint.id,
+				at,
+				JSON.stringify(raw),
+				Math.min(1, focus),
+				Math.min(0.99, keepBack),
+				JSON.stringify(dayHours),
+			],
 		);
 		const committed = cards.reduce((sum, card) => sum + card.left, 0);
 		context.note(null, 'sprint-started', String(sprint.number), null, { committed, focus, keepBack });

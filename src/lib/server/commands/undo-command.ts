@@ -59,6 +59,10 @@ export const undoCommand = boardCommand({
 			if (before) await putBack(context, card, before, input.of);
 			else await takeAway(context, card);
 		}
+		await context.tx.query(
+			'update time_entry set withdrawn_at = $2, version = version + 1 where command_id = $1 and withdrawn_at is null',
+			[input.of, context.at],
+		);
 		await context.tx.query('update command set undone_by = $2 where id = $1', [input.of, context.commandId]);
 	},
 });
@@ -74,6 +78,13 @@ async function putSprintsBack(context: BoardContext, before: SprintRow[], cards:
 				409,
 				'undo.changed',
 				`Sprint ${sprint.number} has changed since, so this can no longer be taken back.`,
+			);
+		const running = now.find((known) => known.started_at && !known.closed_at);
+		if (sprint.closed_at && !old.closed_at && running)
+			throw new Problem(
+				409,
+				'undo.next_started',
+				`Sprint ${running.number} has started since, so the closing of sprint ${sprint.number} can no longer be taken back.`,
 			);
 		if (!old.started_at && sprint.started_at) {
 			const { rows } = await context.tx.query<{ number: number }>(
@@ -92,7 +103,8 @@ async function putSprintsBack(context: BoardContext, before: SprintRow[], cards:
 	await context.tx.query(
 		`update sprint s
 		set goal = o.goal, starts = o.starts, ends = o.ends, started_at = o.started_at, focus = o.focus, keep_back = o.keep_back,
-			raw_hours = o.raw_hours, version = s.version + 1
+			raw_hours = o.raw_hours, day_hours = o.day_hours, closed_at = o.closed_at, goal_met = o.goal_met,
+			goal_words = coalesce(o.goal_words, ''), settled_by = o.settled_by, version = s.version + 1
 		from jsonb_populate_recordset(null::sprint, $1) o
 		where s.id = o.id`,
 		[JSON.stringify(before)],

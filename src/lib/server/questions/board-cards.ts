@@ -11,8 +11,8 @@ import { CARD_VIEW } from './card-view.ts';
 const DONE_DAYS = 14;
 
 /**
- * The cards that stand on a board: all unfinished ones in its columns, and what was finished in the running sprint (on
- * a continuous board, in the last two weeks). With them what the board's past says of how long a card takes.
+ * The cards that stand on a board: all unfinished ones in its columns, and what was finished in the running sprint and
+ * in those closed for less than the board's done days (on a continuous board, in the last two weeks). With them what the board's past says of how long a card takes.
  */
 export async function boardCards(person: Person, slug: string): Promise<BoardCards> {
 	const at = now();
@@ -28,7 +28,9 @@ export async function boardCards(person: Person, slug: string): Promise<BoardCar
 		`with b as materialized (
 			select b.id, b.last_seq, b.expectation_percentile, t.time_zone,
 				coalesce(
-					(select started_at from sprint where board_id = b.id and started_at is not null and closed_at is null),
+					(select min(started_at) from sprint where board_id = b.id and started_at is not null
+						and (closed_at is null or closed_at + make_interval(days => b.done_days) > $3::timestamptz)),
+					(select max(closed_at) + interval '1 millisecond' from sprint where board_id = b.id),
 					$3::timestamptz - make_interval(days => $4)
 				) as done_since
 			from board b
