@@ -1,10 +1,15 @@
+import { timerOf } from '$lib/server/questions/timer';
 import { demoMode } from '$lib/server/sign-in';
 
-export const load = ({ locals }) => ({
-	demo: demoMode(),
-	person: locals.person && {
-		id: locals.person.id,
-		name: locals.person.name,
-		initials: locals.person.initials,
-	},
-});
+export const load = async ({ locals, depends }) => {
+	depends('harrow:timer');
+	return {
+		demo: demoMode(),
+		person: locals.person && {
+			id: locals.person.id,
+			name: locals.person.name,
+			initials: locals.person.initials,
+		},
+		timer: locals.person && (await timerOf(locals.person)),
+	};
+};

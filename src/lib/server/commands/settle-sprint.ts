@@ -93,7 +93,7 @@ export const settleSprint = boardCommand({
 		'Closes a sprint by deciding each unfinished card: carried, split, back to the backlog, or dropped. Can be taken back until the next sprint has started.',
 	input: SettleSprint,
 	async run(context, input) {
-		const { tx, board, at } = context;
+		const { tx, at } = context;
 		await maySettle(context);
 		const sprint = await toSettle(context, input);
 		const { rows } = await tx.query<{ id: string }>(

@@ -1,4 +1,5 @@
 import type { CardView } from '../../../core/board/view.ts';
+import type { TimeEntry } from '../../../core/board/time.ts';
 import type { CardEvent } from '../../../core/board/history-sentences.ts';
 import type { LinkKind } from '../commands/context.ts';
 import { rows } from '../database.ts';
@@ -17,6 +18,8 @@ export interface CardPage extends CardView {
 	links: { kind: LinkKind; number: number; title: string; done: boolean; comes: boolean }[];
 	parentCard: { id: string; number: number; title: string } | null;
 	children: { id: string; number: number; title: string; size: number | null; left: number; done: boolean }[];
+	/** Time logged on it, the latest day first. */
+	time: TimeEntry[];
 	/** Oldest first. */
 	history: CardEvent[];
 }
@@ -41,6 +44,10 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 			(select coalesce(json_agg(json_build_object('id', id, 'number', number, 'title', title, 'size', size, 'left', "left",
 				'done', clock = 'done') order by rank, number), '[]')
 			from card where parent_id = c.id and archived_at is null) as children,
+			(select coalesce(json_agg(json_build_object('id', t.id, 'person', t.person_id, 'day', t.day, 'hours', t.hours, 'note', t.note,
+				'billable', t.billable, 'version', t.version) order by t.day desc, t.logged_at desc), '[]')
+			from time_entry t
+			where t.card_id = c.id and t.withdrawn_at is null) as time,
 			(select coalesce(json_agg(json_build_object('seq', e.seq, 'at', e.at, 'kind', e.kind, 'value', e.value, 'who', p.name,
 				'before', e.before, 'after', e.after, 'undone', v.seq is not null, 'command', e.command_id) order by e.at, e.seq), '[]')
 			from event e

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import type { CardView, ColumnView } from '$core/board/view';
 	import type { Part } from '$core/capacity/promise';
 	import type { Ask } from './ask';
@@ -27,9 +28,24 @@
 		if (sent.ok) board.spoken = `Card ${card.number} is blocked: ${reason}.`;
 	}
 
-	async function size(card: CardView, size: number | null, left: number | null): Promise<void> {
+	async function size(
+		card: CardView,
+		size: number | null,
+		left: number | null,
+		reason?: string,
+	): Promise<void> {
 		if (size !== null && !(await board.size(board.latest(card), size)).ok) return;
-		if (left !== null) await board.correctLeft(board.latest(card), left);
+		if (left !== null) await board.correctLeft(board.latest(card), left, reason);
+	}
+
+	async function log(
+		card: CardView,
+		time: { hours: number | null; day: string; note: string; billable: boolean },
+	): Promise<string> {
+		const sent = await board.ask('LogTime', { card: card.id, ...time });
+		if (!sent.ok) return sent.refusal.title;
+		board.tell({ tone: 'done', text: `${time.hours} h logged on ${card.number}.`, undo: sent.answer.id });
+		return '';
 	}
 
 	/** What all of several cards have. */
@@ -175,7 +191,22 @@
 			{card}
 			unit={board.head.unit}
 			{onclose}
-			onsize={(to, left) => void done(card, size(card, to, left))}
+			onsize={(to, left, reason) => void done(card, size(card, to, left, reason))}
+		/>
+	{/await}
+{:else if ask.kind === 'time'}
+	{@const { card } = ask}
+	{#await import('../dialogs/TimeDialog.svelte') then { default: TimeDialog }}
+		<TimeDialog
+			title="Log time on {card.number}"
+			hours={null}
+			day={page.data.today}
+			today={page.data.today}
+			onclose={() => {
+				onclose();
+				ondone?.(card);
+			}}
+			ontime={({ hours, day, note, billable }) => log(card, { hours, day, note, billable })}
 		/>
 	{/await}
 {:else if ask.kind === 'column'}

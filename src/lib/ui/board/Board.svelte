@@ -179,6 +179,7 @@
 			b: () => card && blockOrUnblock(card),
 			o: () => card && (asking = { kind: 'owners', cards: [card] }),
 			s: () => card && (asking = { kind: 'size', card }),
+			l: () => card && !card.parts && (asking = { kind: 'time', card }),
 			t: () => card && card.clock !== 'done' && (renaming = card.id),
 		};
 		const act = does[key.toLowerCase()];

@@ -5,11 +5,13 @@
 	interface Props {
 		words: Words[];
 		filter: Filter;
+		/** Where the running sprint is settled. */
+		settle: string;
 		open: (card: { number: number }) => string;
 		onfilter: (filter: Filter) => void;
 	}
-	let { words, filter, open, onfilter }: Props = $props();
-	const follow = (to: NonNullable<Words['to']>) =>
+	let { words, filter, settle, open, onfilter }: Props = $props();
+	const follow = (to: { blocked: true } | { outside: true }) =>
 		onfilter(
 			'blocked' in to ? { ...filter, blocked: !filter.blocked } : { ...filter, outside: !filter.outside },
 		);
@@ -21,7 +23,10 @@
 				href={open({ number: to.card })}
 				data-sveltekit-noscroll
 				data-sveltekit-keepfocus>{text}</a
-			>{:else if to}<button type="button" class="link {tone}" onclick={() => follow(to)}>{text}</button
+			>{:else if to && 'settle' in to}<a class="link" href={settle}>{text}</a>{:else if to}<button
+				type="button"
+				class="link {tone}"
+				onclick={() => follow(to)}>{text}</button
 			>{:else if tone === 'strong'}<b>{text}</b>{:else}<span class={tone}>{text}</span>{/if}{/each}
 </h1>
 

@@ -3,7 +3,7 @@ import type { Sent } from '../send';
 
 /** What a person is asked for in a dialog before something is done. */
 export type Ask =
-	| { kind: 'block' | 'size' | 'split'; card: CardView }
+	| { kind: 'block' | 'size' | 'split' | 'time'; card: CardView }
 	| { kind: 'owners' | 'labels' | 'position'; cards: readonly CardView[] }
 	| { kind: 'through'; sentence: string; again: (reason: string) => Promise<Sent> }
 	| { kind: 'column'; column: string }

@@ -212,8 +212,9 @@ export class BoardState {
 		);
 	}
 
-	correctLeft(card: CardView, left: number): Promise<Sent> {
-		return this.change(card, 'CorrectLeft', { card: card.id, version: card.version, left }, { left });
+	correctLeft(card: CardView, left: number, reason?: string): Promise<Sent> {
+		const input = { card: card.id, version: card.version, left, ...(reason ? { reason } : {}) };
+		return this.change(card, 'CorrectLeft', input, { left });
 	}
 
 	classify(card: CardView, serviceClass: CardView['class']): Promise<Sent> {

@@ -1,5 +1,6 @@
 import type { CardView, ColumnView, SprintView, Unit } from '$core/board/view';
 import type { Expectation } from '$core/flow/expectation';
+import { parseDay } from '$core/calendar/days';
 import type { Day } from '$core/calendar/zone';
 import { amount, count, daysSince, list } from '../words';
 
@@ -7,7 +8,7 @@ import { amount, count, daysSince, list } from '../words';
 export interface Words {
 	text: string;
 	tone?: 'strong' | 'warn' | 'care';
-	to?: { blocked: true } | { card: number } | { outside: true };
+	to?: { blocked: true } | { card: number } | { outside: true } | { settle: true };
 }
 
 interface Board {
@@ -23,7 +24,18 @@ interface Board {
 
 /** What a board says of itself in one or two plain sentences, made from what stands on it. */
 export function boardSentence(board: Board): Words[] {
-	return [...slots(board), ...blocked(board), ...oldest(board), ...leftOver(board)];
+	return [...over(board), ...slots(board), ...blocked(board), ...oldest(board), ...leftOver(board)];
+}
+
+/** A sprint past its end says so until it is settled. */
+function over({ sprint, today }: Board): Words[] {
+	if (!sprint || parseDay(sprint.ends)! >= today) return [];
+	return [
+		{ text: `Sprint ${sprint.number} is over`, tone: 'warn' },
+		{ text: ' and not settled: ' },
+		{ text: 'settle it', to: { settle: true } },
+		{ text: '. ' },
+	];
 }
 
 function slots({ columns, standing }: Board): Words[] {

@@ -12,6 +12,9 @@
 	import Fields from './Fields.svelte';
 	import Related from './Related.svelte';
 	import Talk from './Talk.svelte';
+	import TimeSpent from './TimeSpent.svelte';
+	import { reread } from '../frame/reread';
+	import type { Refusal } from '../send';
 
 	let {
 		board,
@@ -101,6 +104,14 @@
 		});
 		last = work;
 		return work;
+	}
+
+	/** Sends a command about time; what the bar shows of the timer follows. */
+	async function time(command: string, input: object): Promise<Refusal | null> {
+		const sent = await board.ask(command, input);
+		await load(cardKey);
+		if (command.endsWith('Timer')) await reread('harrow:timer');
+		return sent.ok ? null : sent.refusal;
 	}
 
 	/** The checklist as it was last changed here, until the server has it so. */
@@ -202,6 +213,23 @@
 					}}
 					onfree={() => void ask('NestCard', { parent: null })}
 				/>
+				{#if mayEdit || card.time.length}
+					<TimeSpent
+						cardId={card.id}
+						number={card.number}
+						entries={card.time}
+						people={head.people}
+						me={page.data.person?.id ?? ''}
+						role={head.role}
+						{today}
+						unit={head.unit}
+						size={card.size}
+						left={card.left}
+						timer={page.data.timer}
+						hasParts={card.parts !== null}
+						ask={time}
+					/>
+				{/if}
 				<Talk
 					{cardKey}
 					{comments}

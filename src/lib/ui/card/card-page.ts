@@ -1,4 +1,5 @@
 import type { CardView } from '$core/board/view';
+import type { TimeEntry } from '$core/board/time';
 import type { CardEvent } from '$core/board/history-sentences';
 
 /** A card with all that belongs to it, as its panel shows it. */
@@ -18,5 +19,7 @@ export interface CardPage extends CardView {
 	}[];
 	parentCard: { id: string; number: number; title: string } | null;
 	children: { id: string; number: number; title: string; size: number | null; left: number; done: boolean }[];
+	/** Time logged on it, the latest day first. */
+	time: TimeEntry[];
 	history: CardEvent[];
 }

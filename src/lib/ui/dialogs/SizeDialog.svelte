@@ -1,12 +1,13 @@
 <script lang="ts">
 	import { Input, Label } from 'flowbite-svelte';
 	import type { CardView, Unit } from '$core/board/view';
+	import { needsReason, sized } from '$core/sprint/left';
 	import Dialog from './Dialog.svelte';
 
 	interface Props {
 		card: CardView;
 		unit: Unit;
-		onsize: (size: number | null, left: number | null) => void;
+		onsize: (size: number | null, left: number | null, reason?: string) => void;
 		onclose: () => void;
 	}
 	let { card, unit, onsize, onclose }: Props = $props();
@@ -15,6 +16,15 @@
 	// svelte-ignore state_referenced_locally
 	let left = $state(String(card.left));
 	let problem = $state('');
+	let reason = $state('');
+	/** A large correction is kept with its reason. */
+	const large = $derived.by(() => {
+		const rest = read(left);
+		const given = read(size);
+		if (rest === null || card.size === null || rest === card.left) return false;
+		const moved = given === null || given === card.size ? card : sized(card, given, false);
+		return needsReason(moved.size, moved.left, rest, unit);
+	});
 	const take = (element: HTMLElement) => element.querySelector('input')?.select();
 	const read = (text: string) =>
 		/^\d{1,4}([.,]\d{1,2})?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : null;
@@ -27,7 +37,14 @@
 			problem = 'The size must be a number from 0 to 9,999 with at most two decimals.';
 		else if (rest === null)
 			problem = 'What is left must be a number from 0 to 9,999 with at most two decimals.';
-		else onsize(given !== card.size ? given : null, rest !== card.left ? rest : null);
+		else if (large && !reason.trim())
+			problem = 'That is a large correction of what is left. Say why: it is kept with the card.';
+		else
+			onsize(
+				given !== card.size ? given : null,
+				rest !== card.left ? rest : null,
+				large ? reason.trim() : undefined,
+			);
 	}
 </script>
 
@@ -57,6 +74,12 @@
 				</div>
 			{/if}
 		</div>
+		{#if large}
+			<div class="why">
+				<Label for="left-reason">Why it changes so much</Label>
+				<Input id="left-reason" bind:value={reason} maxlength={300} aria-describedby="size-problem" />
+			</div>
+		{/if}
 		<p class="soft">
 			A new size moves what is left by the same difference. To correct only what is left, change that.
 		</p>
@@ -73,6 +96,9 @@
 		display: grid;
 		grid-template-columns: 1fr 1fr;
 		gap: 12px;
+	}
+	.why {
+		margin-top: 8px;
 	}
 	p {
 		margin: 8px 0 0;

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { page } from '$app/state';
+	import Timer from '../time/Timer.svelte';
 	import Find from './Find.svelte';
 	import Menu from './Menu.svelte';
 
@@ -45,6 +47,7 @@
 	{/if}
 	<span class="space"></span>
 	<Find slug={here?.slug} team={here?.teamId} sprints={here?.sprintDays != null} {keysOn} />
+	{#if page.data.timer}<Timer timer={page.data.timer} />{/if}
 	<Menu id="you-menu" look="tag" label="You: {person.name}">
 		{#snippet button()}<span aria-hidden="true">{person.initials}</span>{/snippet}
 		{#snippet children(close)}

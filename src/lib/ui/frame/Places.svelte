@@ -3,7 +3,7 @@
 
 	interface Props {
 		board: { slug: string; sprintDays: number | null; teamId: string; role: string };
-		here: 'board' | 'backlog' | 'plan' | 'flow' | 'set-up';
+		here: 'rounds' | 'board' | 'backlog' | 'plan' | 'settle' | 'look-back' | 'flow' | 'set-up';
 		children?: Snippet;
 	}
 	let { board, here, children }: Props = $props();
@@ -11,7 +11,13 @@
 	const places = $derived([
 		{ name: 'Board', id: 'board', to },
 		{ name: 'Backlog', id: 'backlog', to: `${to}/backlog` },
-		...(board.sprintDays === null ? [] : [{ name: 'Plan', id: 'plan', to: `${to}/plan` }]),
+		...(board.sprintDays === null
+			? []
+			: [
+					{ name: 'Plan', id: 'plan', to: `${to}/plan` },
+					{ name: 'Settle', id: 'settle', to: `${to}/settle` },
+					{ name: 'Look back', id: 'look-back', to: `${to}/look-back` },
+				]),
 		{ name: 'Flow', id: 'flow', to: `${to}/flow` },
 		{ name: 'People', id: 'people', to: `/teams/${board.teamId}/people` },
 		...(board.role === 'lead' ? [{ name: 'Set-up', id: 'set-up', to: `${to}/set-up` }] : []),

@@ -11,8 +11,10 @@
 		today: string;
 		/** The sprint whose plan is open. */
 		planning?: number | null;
+		/** The sprint whose report is open. */
+		reporting?: number | null;
 	}
-	let { segments, slug, unit, today, planning = null }: Props = $props();
+	let { segments, slug, unit, today, planning = null, reporting = null }: Props = $props();
 
 	const percent = (share: number) => `${Math.round(share * 100)}%`;
 	function laterWhy(s: Extract<Segment, { kind: 'later' }>): string {
@@ -86,10 +88,11 @@
 <nav class="ribbon" aria-label="Time" bind:this={ribbon} tabindex={scrolls ? 0 : undefined}>
 	{#each segments as s, i (i)}
 		{#if s.kind === 'past'}
-			<div
+			<a
 				class="segment"
-				role="img"
-				aria-label="Sprint {s.number}, {dateWords(s.starts)} to {dateWords(s.ends)}: {amount(
+				class:here={reporting === s.number}
+				href="/boards/{slug}/look-back/{s.number}"
+				aria-label="Report of sprint {s.number}, {dateWords(s.starts)} to {dateWords(s.ends)}: {amount(
 					s.done,
 					unit,
 				)} done, {amount(s.leftOver, unit)} left over"
@@ -103,7 +106,7 @@
 					><i class="done" style:height={tall(s.done)}></i><i class="left" style:height={tall(s.leftOver)}
 					></i></span
 				>
-			</div>
+			</a>
 		{:else if s.kind === 'running'}
 			{@const picture = burn(s)}
 			{@const [day, all] = dayOf(s.starts, s.ends)}

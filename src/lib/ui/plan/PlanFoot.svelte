@@ -41,11 +41,12 @@
 	{#if full !== null}<span class:warn={full > 100}>{full}% of the promise</span>{/if}
 	<span class="state">
 		{#if sprint.startedAt}
-			{today > sprint.ends ? 'Over, but not settled' : 'Running'}: it cannot be closed yet, since settling is
-			still to be built.
+			{#if today > sprint.ends}<b class="warn">Over, and not settled:</b>{:else}Running:{/if}
+			<a class="link" href="/boards/{board.head.slug}/settle">settle it</a>.
 		{:else}
-			{missing.length ? list(missing) : 'Nothing is missing'}{#if plan.running}. Sprint {plan.running.number} is
-				running; it has to be settled before this one starts, and settling is still to be built.{/if}
+			{missing.length ? list(missing) : 'Nothing is missing'}{#if plan.running}. Sprint {plan.running.number}
+				{today > plan.running.ends ? 'is over' : 'is running'}: it is
+				<a class="link" href="/boards/{board.head.slug}/settle">settled</a> before this one starts.{/if}
 		{/if}
 	</span>
 	{#if !sprint.startedAt && !plan.running && lead}

@@ -58,6 +58,7 @@
 		unit={data.head.unit}
 		today={data.today}
 		planning={page.data.plan?.sprint ?? null}
+		reporting={page.data.report?.sprint.number ?? null}
 	/>
 	<div class="beside">
 		<main class:open={key}>{@render children()}</main>

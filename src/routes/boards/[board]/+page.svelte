@@ -53,6 +53,7 @@
 		['B', 'block or unblock'],
 		['O', 'owners'],
 		['S', 'size and what is left'],
+		['L', 'log time'],
 		['Ctrl Z', 'take back the last thing you did'],
 		['Space', 'find a card or do something'],
 		['?', 'these keys'],
@@ -62,7 +63,7 @@
 <Places board={board.head} here="board">
 	<FilterLine {filter} people={board.head.people} onfilter={narrow} />
 </Places>
-<Sentence words={sentence} {open} {filter} onfilter={narrow} />
+<Sentence words={sentence} settle="/boards/{board.head.slug}/settle" {open} {filter} onfilter={narrow} />
 <Board
 	{board}
 	{filter}

@@ -1,0 +1,100 @@
+<script lang="ts">
+	import type { Unit } from '$core/board/view';
+	import { amount, count } from '../words';
+
+	interface Props {
+		title: string;
+		/** Cards by their keys, with what each has of the figure; null where there is nothing to say. */
+		cards: readonly { card: string; amount: number | null; note?: string }[];
+		titles: Record<string, string>;
+		unit: Unit;
+		open: (key: string) => string;
+		onclose: () => void;
+	}
+	/** The cards behind a figure. */
+	let { title, cards, titles, unit, open, onclose }: Props = $props();
+	const take = (element: HTMLElement) => element.focus();
+	const sum = $derived(cards.reduce((total, card) => total + (card.amount ?? 0), 0));
+	const summed = $derived(cards.some((card) => card.amount !== null));
+</script>
+
+<section aria-label="Cards behind the figure">
+	<div class="top">
+		<h2 tabindex="-1" {@attach take}>{title}</h2>
+		<button type="button" class="plain" onclick={onclose}>Close</button>
+	</div>
+	<p>{count(cards.length, 'card')}{summed ? `, ${amount(sum, unit)}` : ''}</p>
+	<ul>
+		{#each cards as card (card.card)}
+			<li>
+				<a href={open(card.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+					><b>{card.card}</b> {titles[card.card] ?? ''}</a
+				>
+				<small
+					>{[card.note ?? '', card.amount === null ? '' : amount(card.amount, unit)]
+						.filter(Boolean)
+						.join(' · ')}</small
+				>
+			</li>
+		{/each}
+	</ul>
+</section>
+
+<style>
+	section {
+		background: var(--sheet);
+		border: 1px solid var(--edge);
+		border-radius: 4px;
+		padding: 8px 14px;
+	}
+	.top {
+		display: flex;
+		justify-content: space-between;
+		align-items: center;
+		gap: 10px;
+	}
+	h2 {
+		font-size: 1.05rem;
+	}
+	p {
+		margin: 0;
+		color: var(--soft);
+	}
+	ul {
+		list-style: none;
+		margin: 4px 0 0;
+		padding: 0;
+		max-height: 340px;
+		overflow: auto;
+	}
+	li {
+		display: flex;
+		justify-content: space-between;
+		gap: 12px;
+		padding: 5px 0;
+		border-top: 1px dotted var(--rule);
+	}
+	a {
+		text-decoration: none;
+		min-height: 24px;
+		min-width: 0;
+		overflow-wrap: anywhere;
+	}
+	a:hover {
+		color: var(--moss);
+	}
+	b {
+		color: var(--soft);
+		font-weight: 600;
+	}
+	small {
+		white-space: nowrap;
+		color: var(--soft);
+		font-size: 0.93rem;
+	}
+	@media (pointer: coarse) {
+		a {
+			min-height: 44px;
+		}
+	}
+</style>

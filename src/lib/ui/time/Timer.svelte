@@ -1,0 +1,107 @@
+<script lang="ts">
+	import type { RunningTimer } from '$core/board/time';
+	import { clockText } from '$core/capacity/hours-text';
+	import { reread } from '../frame/reread';
+	import { send, type Refusal } from '../send';
+
+	interface Props {
+		timer: RunningTimer;
+	}
+	/** The running timer in the bar: how long, on which card, and stopping it. */
+	let { timer }: Props = $props();
+	let passed = $state(0);
+	let problem = $state('');
+	let asking = $state.raw<Refusal | null>(null);
+	$effect(() => {
+		const from = Date.now();
+		void timer;
+		passed = 0;
+		const tick = setInterval(() => (passed = (Date.now() - from) / 3_600_000), 15_000);
+		return () => clearInterval(tick);
+	});
+	const clock = $derived(clockText(timer.hours + passed));
+
+	async function stop(more: object = {}): Promise<string> {
+		const sent = await send('StopTimer', { card: timer.card, ...more });
+		if (sent.ok) {
+			asking = null;
+			problem = '';
+			await reread('harrow:timer');
+			return '';
+		}
+		if (sent.refusal.code === 'timer.left_on') asking = sent.refusal;
+		else problem = sent.refusal.title;
+		return sent.refusal.title;
+	}
+</script>
+
+<span class="timer" class:left-on={timer.leftOn}>
+	<a href="/boards/{timer.slug}?card={timer.key}" title={timer.title}
+		><span aria-hidden="true">●</span>
+		{timer.leftOn ? 'left on' : clock} on {timer.key}</a
+	>
+	<button type="button" onclick={() => void stop()} aria-label="Stop the timer on {timer.key}">Stop</button>
+	{#if problem}<span class="problem" role="alert">{problem}</span>{/if}
+</span>
+
+{#if asking}
+	{@const { title } = asking}
+	{#await import('../dialogs/TimeDialog.svelte') then { default: TimeDialog }}
+		<TimeDialog
+			title="How much of it was work?"
+			sentence={title}
+			hours={null}
+			none="None of it"
+			onclose={() => (asking = null)}
+			ontime={({ hours, note, billable }) => stop({ hours: hours ?? 0, note, billable })}
+		/>
+	{/await}
+{/if}
+
+<style>
+	.timer {
+		position: relative;
+		display: flex;
+		align-items: center;
+		gap: 8px;
+		white-space: nowrap;
+		font-variant-numeric: tabular-nums;
+	}
+	a {
+		text-decoration: none;
+		color: inherit;
+	}
+	.left-on a {
+		color: var(--wheat);
+		font-weight: 700;
+	}
+	button {
+		border: 1px solid #ffffff66;
+		border-radius: 3px;
+		background: none;
+		color: inherit;
+		padding: 1px 8px;
+		min-height: 26px;
+	}
+	.problem {
+		position: absolute;
+		top: 34px;
+		right: 0;
+		z-index: 20;
+		width: 260px;
+		padding: 8px 12px;
+		white-space: normal;
+		background: var(--sheet);
+		color: var(--brick);
+		border: 1px solid var(--edge);
+		border-radius: 4px;
+	}
+	@media (pointer: coarse) {
+		a,
+		button {
+			min-height: 44px;
+			display: inline-flex;
+			align-items: center;
+		}
+	}
+</style>
