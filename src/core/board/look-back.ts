@@ -1,6 +1,11 @@
+import type { OddsInput } from '../capacity/odds.ts';
 import type { ClosedSprint } from '../capacity/promise.ts';
-import type { CarryOver } from '../sprint/carry-over.ts';
+import type { CarryOver, Unfinished } from '../sprint/carry-over.ts';
+import type { Following } from '../sprint/follow.ts';
+import type { Ledger } from '../sprint/ledger.ts';
+import type { Decision } from '../sprint/settle.ts';
 import type { Velocity } from '../sprint/velocity.ts';
+import type { SprintView } from './view.ts';
 
 /** What the place Look back shows of all closed sprints of a board. Cards are named by their keys. */
 export interface LookBackPage {
@@ -13,4 +18,37 @@ export interface LookBackPage {
 	/** The sprint that runs now. */
 	running: number | null;
 	titles: Record<string, string>;
+}
+
+/** One change of a sprint's scope, and who made it. */
+export interface ScopeChange {
+	at: string;
+	card: string;
+	kind: 'added' | 'resized' | 'splitOff' | 'removed' | 'dropped';
+	amount: number;
+	who: string | null;
+}
+
+/** What the report of a running or closed sprint shows. Cards are named by their keys. */
+export interface ReportPage {
+	sprint: SprintView;
+	goalMet: 'yes' | 'partly' | 'no' | null;
+	goalWords: string;
+	closed: boolean;
+	ledger: Ledger;
+	following: Following;
+	scope: ScopeChange[];
+	unfinished: (Unfinished & { decision: Decision; left: number })[];
+	/** Hours kept back when it started, and what unplanned cards took: worked and still left. Null where nothing was kept back. */
+	surprises: { kept: number; worked: number; left: number; cards: string[] } | null;
+	/** Each person's hours for this board when it started, and the hours they logged in it. */
+	use: { person: string; name: string; raw: number; worked: number }[];
+	/** Initiatives of its cards that have a budget: all hours ever logged on them, those of this sprint, and what is left. */
+	budgets: { initiative: string; budget: number; worked: number; here: number; left: number }[];
+	/** What odds of a running sprint are asked of; null for a closed one or where there are none to give. */
+	odds: OddsInput | null;
+	titles: Record<string, string>;
+	/** The sprints before and after it that have a report. */
+	before: number | null;
+	after: number | null;
 }

@@ -1,9 +1,7 @@
 import { balances } from '../../../core/sprint/settle.ts';
-import { sprintAccounts } from '../../../core/sprint/ledger.ts';
 import { rows } from '../database.ts';
-import { now } from '../time.ts';
 import { boardByKey } from './board-head.ts';
-import { boardFile, boardHistory } from './history.ts';
+import { boardAccounts } from './history.ts';
 
 export interface Checked {
 	boards: number;
@@ -26,7 +24,7 @@ export async function checkLedgers(): Promise<Checked> {
 	for (const { key } of boards) {
 		const head = await boardByKey(key);
 		if (!head) continue;
-		const { ledgers, cards } = sprintAccounts(boardFile(head), await boardHistory(head), now().getTime());
+		const { ledgers, cards } = await boardAccounts(head);
 		const tables = await rows<{
 			number: number;
 			size: number | null;

@@ -3,7 +3,9 @@ import { zoneOf } from '../../../core/calendar/zone.ts';
 import type { BoardFile } from '../../../core/exchange/board-file.ts';
 import { EVENT_KINDS, inOrder, type HistoryEvent } from '../../../core/flow/history.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
+import { sprintAccounts } from '../../../core/sprint/ledger.ts';
 import { rows } from '../database.ts';
+import { now } from '../time.ts';
 
 interface Known {
 	seq: number;
@@ -78,4 +80,20 @@ export function boardFile(head: BoardHead): BoardFile {
 			closedAt: instant(sprint.closedAt),
 		})),
 	};
+}
+
+type Accounts = ReturnType<typeof sprintAccounts>;
+const kept = new Map<string, { seq: number; sprints: string; accounts: Accounts }>();
+
+/** The ledgers of a board's sprints and what each card is left with, by its history up to its last event. */
+export async function boardAccounts(head: BoardHead): Promise<Accounts> {
+	// The dates of sprints are part of what is read: they come with the head, not with the history.
+	const sprints = JSON.stringify(head.sprints.map((sprint) => [sprint.startedAt, sprint.closedAt]));
+	const known = kept.get(head.id);
+	if (known && known.seq === head.seq && known.sprints === sprints) return known.accounts;
+	const accounts = sprintAccounts(boardFile(head), await boardHistory(head), now().getTime());
+	kept.delete(head.id);
+	kept.set(head.id, { seq: head.seq, sprints, accounts });
+	for (const oldest of kept.keys()) if (kept.size > BOARDS_KEPT) kept.delete(oldest);
+	return accounts;
 }

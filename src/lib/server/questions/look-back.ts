@@ -3,11 +3,11 @@ import type { BoardHead } from '../../../core/board/view.ts';
 import { closedSprints } from '../../../core/capacity/past.ts';
 import { learn, PERSON_DAY } from '../../../core/capacity/promise.ts';
 import { carryOver, type Reason, type Unfinished } from '../../../core/sprint/carry-over.ts';
-import { sprintAccounts, type Ledger } from '../../../core/sprint/ledger.ts';
+import type { Ledger } from '../../../core/sprint/ledger.ts';
 import { velocity } from '../../../core/sprint/velocity.ts';
 import { rows } from '../database.ts';
 import { now } from '../time.ts';
-import { boardFile, boardHistory } from './history.ts';
+import { boardAccounts, boardFile } from './history.ts';
 
 /** What settling said of the cards of a board, and the cards that splitting one at a close has made; titles of all cards. */
 async function saidAtTheEnd(head: BoardHead): Promise<{
@@ -69,8 +69,7 @@ export function promiseAtStart(
 export async function lookBack(head: BoardHead): Promise<LookBackPage> {
 	const file = boardFile(head);
 	const at = now().getTime();
-	const [events, { said, rests, titles }] = await Promise.all([boardHistory(head), saidAtTheEnd(head)]);
-	const { ledgers } = sprintAccounts(file, events, at);
+	const [{ ledgers }, { said, rests, titles }] = await Promise.all([boardAccounts(head), saidAtTheEnd(head)]);
 	const raw = new Map(head.sprints.map((sprint) => [sprint.number, sprint.raw ?? 0]));
 	const closed = closedSprints(file, ledgers, raw, at);
 	const inOrder = closed.map(({ number }) => ledgers.find((ledger) => ledger.number === number)!);

@@ -2,9 +2,8 @@ import type { BoardHead } from '../../../core/board/view.ts';
 import type { Past } from '../../../core/capacity/odds.ts';
 import { closedSprints, pastOf } from '../../../core/capacity/past.ts';
 import { learn, type ClosedSprint, type Learned } from '../../../core/capacity/promise.ts';
-import { sprintAccounts } from '../../../core/sprint/ledger.ts';
 import { now } from '../time.ts';
-import { boardFile, boardHistory } from './history.ts';
+import { boardAccounts, boardFile, boardHistory } from './history.ts';
 
 export interface BoardPast {
 	closed: ClosedSprint[];
@@ -22,7 +21,7 @@ export async function boardPast(head: BoardHead): Promise<BoardPast> {
 	const file = boardFile(head);
 	const at = now().getTime();
 	const events = await boardHistory(head);
-	const { ledgers } = sprintAccounts(file, events, at);
+	const { ledgers } = await boardAccounts(head);
 	const raw = new Map(head.sprints.map((sprint) => [sprint.number, sprint.raw ?? 0]));
 	const closed = closedSprints(file, ledgers, raw, at);
 	const past = { closed, learned: learn(closed), past: pastOf(closed, ledgers, events) };

@@ -1,8 +1,7 @@
 import type { BoardHead, Segment } from '../../../core/board/view.ts';
 import { ribbonOfSprints, ribbonOfWeeks } from '../../../core/board/ribbon.ts';
-import { sprintAccounts } from '../../../core/sprint/ledger.ts';
 import { now } from '../time.ts';
-import { boardFile, boardHistory } from './history.ts';
+import { boardAccounts, boardFile, boardHistory } from './history.ts';
 import { boardPast } from './past.ts';
 import { promiseOf, rawOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
@@ -26,7 +25,7 @@ export async function ribbon(head: BoardHead): Promise<Ribbon> {
 	let segments: Segment[];
 	if (head.sprintDays === null) segments = ribbonOfWeeks(board, events, at);
 	else {
-		const { ledgers, cards } = sprintAccounts(board, events, at);
+		const { ledgers, cards } = await boardAccounts(head);
 		const [{ learned }, rota] = await Promise.all([boardPast(head), rotaOf(head.teamId)]);
 		const promise = (number: number) => {
 			const raw = rawOf(head, rota, number);

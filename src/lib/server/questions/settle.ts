@@ -1,18 +1,16 @@
 import type { SettlePage } from '../../../core/board/settling.ts';
 import type { BoardHead, CardView } from '../../../core/board/view.ts';
-import { sprintAccounts } from '../../../core/sprint/ledger.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
-import { now } from '../time.ts';
 import { CARD_VIEW } from './card-view.ts';
-import { boardFile, boardHistory } from './history.ts';
+import { boardAccounts } from './history.ts';
 import { planPage } from './plan.ts';
 
 /** What settling a board's running sprint needs: its unfinished cards, its ledger, and how full the next one is. */
 export async function settlePage(head: BoardHead, person: Person): Promise<SettlePage> {
 	const running = head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt) ?? null;
 	const coming = head.sprints.find((sprint) => !sprint.startedAt) ?? null;
-	const [[found], events, plan] = await Promise.all([
+	const [[found], { ledgers }, plan] = await Promise.all([
 		rows<{
 			seq: number;
 			members: boolean;
@@ -47,11 +45,10 @@ export async function settlePage(head: BoardHead, person: Person): Promise<Settl
 			[head.id, running?.number ?? 0, head.key, person.id],
 			'settle',
 		),
-		boardHistory(head),
+		boardAccounts(head),
 		coming ? planPage(head, coming.number) : null,
 	]);
 	const { seq, members, cards, checklists, titles, last } = found!;
-	const { ledgers } = sprintAccounts(boardFile(head), events, now().getTime());
 	const ledger = ledgers.find((one) => one.number === running?.number) ?? null;
 	const named = new Set(ledger?.stints.map((stint) => stint.card));
 	return {

@@ -1,0 +1,160 @@
+import type { ReportPage, ScopeChange } from '../../../core/board/look-back.ts';
+import type { BoardHead } from '../../../core/board/view.ts';
+import { rawHours } from '../../../core/capacity/hours.ts';
+import { TRIALS } from '../../../core/capacity/odds.ts';
+import type { Reason } from '../../../core/sprint/carry-over.ts';
+import { follow } from '../../../core/sprint/follow.ts';
+import type { Ledger } from '../../../core/sprint/ledger.ts';
+import type { Decision } from '../../../core/sprint/settle.ts';
+import { rows } from '../database.ts';
+import { notFound } from '../problem.ts';
+import { now } from '../time.ts';
+import { boardAccounts, boardFile } from './history.ts';
+import { planPage } from './plan.ts';
+import { daysOf, workersOf } from './promise.ts';
+import { rotaOf } from './rota.ts';
+
+interface Found {
+	goalMet: ReportPage['goalMet'];
+	goalWords: string;
+	raw: Record<string, number> | null;
+	dayHours: number[] | null;
+	worked: Record<string, number>;
+	said: [card: number, reason: Reason, words: string, decision: Decision, left: number][];
+	doers: [card: number, at: number, who: string | null][];
+	budgets: ReportPage['budgets'];
+	titles: Record<string, string>;
+}
+
+/**
+ * The report of a sprint that runs or is closed.
+ * @throws Problem 404 when the board has no such sprint, or it has not started
+ */
+export async function reportPage(head: BoardHead, number: number): Promise<ReportPage> {
+	const started = head.sprints.filter((sprint) => sprint.startedAt);
+	const sprint = started.find((known) => known.number === number);
+	if (!sprint) throw notFound('report');
+	const running = !sprint.closedAt;
+	const [found, accounts, rota, plan] = await Promise.all([
+		ask(head, number),
+		boardAccounts(head),
+		rotaOf(head.teamId),
+		running && head.unit === 'hours' ? planPage(head, number) : null,
+	]);
+	const at = now().getTime();
+	const file = boardFile(head);
+	const ledger = accounts.ledgers.find((one) => one.number === number)!;
+	const { from, to } = daysOf(head, number)!;
+	// What was known at the start; days beyond it, and sprints from before that was kept, by the rota of today.
+	const hours = Array.from(
+		{ length: to - from + 1 },
+		(_, i) =>
+			found.dayHours?.[i] ??
+			workersOf(head).reduce((sum, one) => sum + rawHours(rota, one.id, head.id, from + i, from + i), 0),
+	);
+	const dates = { from, to, startedAt: Date.parse(sprint.startedAt!), closedAt: instant(sprint.closedAt) };
+	const named = new Set(ledger.stints.map((stint) => stint.card));
+	const place = started.indexOf(sprint);
+	return {
+		sprint,
+		goalMet: found.goalMet,
+		goalWords: found.goalWords,
+		closed: !running,
+		ledger,
+		following: follow(file.zone, dates, ledger, hours, at),
+		scope: scopeOf(head, ledger, found.doers),
+		unfinished: found.said.map(([card, reason, words, decision, left]) => ({
+			sprint: number,
+			card: `${head.key}-${card}`,
+			reason,
+			words,
+			decision,
+			left,
+		})),
+		surprises: surprisesOf(sprint, ledger, head.unit),
+		use: useOf(head, found),
+		budgets: found.budgets,
+		odds: plan && {
+			cards: plan.cards
+				.filter((card) => card.sprint === number && !card.parts)
+				.map((card) => ({ card: String(card.number), left: card.left, owners: card.owners })),
+			raw: Object.fromEntries(plan.people.map((person) => [person.person, person.after])),
+			past: plan.past,
+			trials: TRIALS,
+			seed: 2026,
+		},
+		titles: Object.fromEntries(Object.entries(found.titles).filter(([card]) => named.has(card))),
+		before: started[place - 1]?.number ?? null,
+		after: started[place + 1]?.number ?? null,
+	};
+}
+
+const instant = (text: string | null) => (text === null ? null : Date.parse(text));
+
+async function ask(head: BoardHead, number: number): Promise<Found> {
+	const [found] = await rows<Found>(
+		`select s.goal_met as "goalMet", s.goal_words as "goalWords", s.raw_hours as raw, s.day_hours as "dayHours",
+			(select coalesce(json_object_agg(person_id, hours), '{}') from (
+				select person_id, sum(hours) as hours from time_entry where sprint_id = s.id and withdrawn_at is null group by 1
+			) t) as worked,
+			(select coalesce(json_agg(json_build_array(c.number, e.value, coalesce(e.after ->> 'words', ''), e.after ->> 'decision',
+				(e.after ->> 'left')::numeric) order by e.seq), '[]')
+			from event e
+			join card c on c.id = e.card_id
+			where e.board_id = s.board_id and e.kind = 'unfinished' and (e.after ->> 'sprint')::int = s.number
+				and not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)) as said,
+			(select coalesce(json_agg(json_build_array(c.number, extract(epoch from e.at) * 1000, p.name)), '[]')
+			from event e
+			join card c on c.id = e.card_id
+			left join person p on p.id = e.actor_id
+			where e.board_id = s.board_id and e.at between s.started_at and coalesce(s.closed_at, 'infinity')
+				and e.kind in ('sprint', 'column', 'archived', 'sized', 'left', 'split')) as doers,
+			(select coalesce(json_agg(json_build_object('initiative', i.name, 'budget', i.budget_hours,
+				'worked', coalesce(w.hours, 0), 'here', coalesce(w.here, 0), 'left', (
+					select coalesce(sum("left"), 0) from card where initiative_id = i.id and archived_at is null)) order by i.name), '[]')
+			from initiative i
+			left join lateral (
+				select sum(t.hours) as hours, sum(t.hours) filter (where t.sprint_id = s.id) as here
+				from time_entry t
+				join card c on c.id = t.card_id
+				where c.initiative_id = i.id and t.withdrawn_at is null
+			) w on true
+			where i.board_id = s.board_id and i.budget_hours is not null) as budgets,
+			(select coalesce(json_object_agg($3 || '-' || number, title), '{}') from card where board_id = s.board_id) as titles
+		from sprint s
+		where s.board_id = $1 and s.number = $2`,
+		[head.id, number, head.key],
+		'report',
+	);
+	return found!;
+}
+
+function scopeOf(head: BoardHead, ledger: Ledger, doers: Found['doers']): ScopeChange[] {
+	const who = new Map(doers.map(([card, at, name]) => [`${head.key}-${card} ${at}`, name]));
+	return ledger.moves.flatMap(({ at, card, kind, amount }) =>
+		kind === 'burned' || amount === 0
+			? []
+			: [{ at: new Date(at).toISOString(), card, kind, amount, who: who.get(`${card} ${at}`) ?? null }],
+	);
+}
+
+function surprisesOf(
+	sprint: BoardHead['sprints'][number],
+	ledger: Ledger,
+	unit: BoardHead['unit'],
+): ReportPage['surprises'] {
+	if (unit !== 'hours' || sprint.raw === null || sprint.focus === null) return null;
+	const unplanned = ledger.stints.filter((stint) => !stint.planned);
+	return {
+		kept: sprint.raw * sprint.focus * (sprint.keepBack ?? 0),
+		worked: unplanned.reduce((sum, stint) => sum + stint.worked, 0),
+		left: unplanned.reduce((sum, stint) => sum + (stint.outcome === null ? stint.exit : 0), 0),
+		cards: [...new Set(unplanned.map((stint) => stint.card))],
+	};
+}
+
+function useOf(head: BoardHead, { raw, worked }: Found): ReportPage['use'] {
+	return head.people
+		.map(({ id, name }) => ({ person: id, name, raw: raw?.[id] ?? 0, worked: worked[id] ?? 0 }))
+		.filter((one) => one.raw > 0 || one.worked > 0);
+}

@@ -1,0 +1,164 @@
+<script lang="ts" module>
+	/** One bar of a sprint: a figure with the cards behind it. */
+	export interface Band {
+		value: number | null;
+		look: 'done' | 'committed' | 'left' | 'taken';
+		words: string;
+		cards: readonly string[];
+	}
+	export interface SprintBands {
+		number: number;
+		bands: readonly Band[];
+	}
+	/** A line across the chart. */
+	export interface Across {
+		name: string;
+		value: number;
+		dashed: boolean;
+	}
+</script>
+
+<script lang="ts">
+	import { scaleBand, scaleLinear } from 'd3-scale';
+	import { line } from 'd3-shape';
+	import { dodge } from '../chart/dodge';
+
+	interface Props {
+		label: string;
+		sprints: readonly SprintBands[];
+		across?: readonly Across[];
+		/** A line through the sprints, such as a rolling mean; null where it has no value yet. */
+		through?: { name: string; values: readonly (number | null)[] } | null;
+		width: number;
+		height?: number;
+		tick: (value: number) => string;
+		onpick: (band: Band) => void;
+	}
+	/** Bars of sprints side by side, each opening to its cards. */
+	let { label, sprints, across = [], through = null, width, height = 170, tick, onpick }: Props = $props();
+	const wide = $derived(width >= 560);
+	const right = $derived(Math.max(80, width - (wide ? 126 : 10)));
+	const x = $derived(
+		scaleBand(
+			sprints.map((sprint) => sprint.number),
+			[44, right],
+		).padding(0.25),
+	);
+	const most = $derived(
+		Math.max(
+			1e-6,
+			...across.map((one) => one.value),
+			...sprints.flatMap((sprint) => sprint.bands.map((band) => band.value ?? 0)),
+		),
+	);
+	const y = $derived(scaleLinear([0, most], [height, 8]).nice(4));
+	const labels = $derived(
+		dodge(
+			across.map((one) => y(one.value)),
+			14,
+			6,
+			height - 2,
+		),
+	);
+	const path = $derived(
+		through
+			? (line<number | null>()
+					.defined((value) => value !== null)
+					.x((_, i) => x(sprints[i]!.number)! + x.bandwidth() / 2)
+					.y((value) => y(value ?? 0))([...through.values]) ?? '')
+			: '',
+	);
+	const every = $derived(Math.max(1, Math.ceil((sprints.length * 30) / (right - 44))));
+</script>
+
+<svg {width} height={height + 20} role="group" aria-label={label}>
+	{#each y.ticks(4) as at (at)}
+		<line class="grid" x1="44" x2={right} y1={y(at)} y2={y(at)} />
+		<text class="axis" x="38" y={y(at) + 4} text-anchor="end">{tick(at)}</text>
+	{/each}
+	<defs>
+		<pattern id="left-over" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+			<rect width="6" height="6" style:fill="var(--ochre-2)" />
+			<rect width="3" height="6" style:fill="var(--ochre-fill)" />
+		</pattern>
+	</defs>
+	{#each sprints as sprint, i (sprint.number)}
+		{#each sprint.bands as band, b (band.look)}
+			{@const wideness = x.bandwidth() / sprint.bands.length}
+			{@const left = x(sprint.number)! + b * wideness}
+			{#if band.value !== null}
+				<g
+					role="button"
+					tabindex="0"
+					aria-label={band.words}
+					onclick={() => onpick(band)}
+					onkeydown={(event) => event.key === 'Enter' && onpick(band)}
+				>
+					<rect class="reach" x={left} y="0" width={wideness} {height} />
+					<rect
+						class={band.look}
+						x={left + 0.5}
+						y={y(band.value)}
+						width={Math.max(1, wideness - 1)}
+						height={Math.max(0, height - y(band.value))}
+					/>
+					<title>{band.words}</title>
+				</g>
+			{/if}
+		{/each}
+		{#if i % every === 0}<text
+				class="axis"
+				x={x(sprint.number)! + x.bandwidth() / 2}
+				y={height + 15}
+				text-anchor="middle">{sprint.number}</text
+			>{/if}
+	{/each}
+	<line class="base" x1="44" x2={right} y1={height} y2={height} />
+	{#each across as one, i (one.name)}
+		<line class="mark" class:dashed={one.dashed} x1="44" x2={right} y1={y(one.value)} y2={y(one.value)} />
+		{#if wide}
+			<path class="lead" d="M{right} {y(one.value)}L{right + 6} {labels[i]}" />
+			<text class="label" x={right + 8} y={labels[i]! + 4}>{one.name}</text>
+		{/if}
+	{/each}
+	{#if through}<path class="through" d={path} />{/if}
+</svg>
+
+<style>
+	.grid {
+		stroke: var(--rule);
+	}
+	.base {
+		stroke: var(--edge);
+	}
+	.done {
+		fill: var(--moss);
+	}
+	.committed {
+		fill: var(--river-2);
+		stroke: var(--river);
+	}
+	.left {
+		fill: url(#left-over);
+		stroke: var(--ochre-fill);
+	}
+	.taken {
+		fill: var(--ochre-2);
+		stroke: var(--ochre-fill);
+	}
+	.dashed {
+		stroke-dasharray: 5 3;
+	}
+	.label {
+		fill: var(--river);
+	}
+	.through {
+		fill: none;
+		stroke: var(--ink);
+		stroke-width: 2px;
+		pointer-events: none;
+	}
+	g[role='button']:hover rect:not(.reach) {
+		opacity: 0.8;
+	}
+</style>

@@ -1,0 +1,92 @@
+<script lang="ts">
+	interface Row {
+		name: string;
+		value: number;
+		words: string;
+		cards: readonly string[];
+	}
+	interface Props {
+		rows: readonly Row[];
+		look: 'left' | 'done' | 'river';
+		onpick: (row: Row) => void;
+	}
+	/** Named figures as bars beside their words, each opening to its cards. */
+	let { rows, look, onpick }: Props = $props();
+	const most = $derived(Math.max(1e-6, ...rows.map((row) => row.value)));
+</script>
+
+<ul>
+	{#each rows as row (row.name)}
+		<li>
+			<button type="button" disabled={!row.cards.length} onclick={() => onpick(row)}>
+				<span>{row.name}</span>
+				<span class="bar" aria-hidden="true"
+					><i class={look} style:width="{(row.value / most) * 100}%"></i></span
+				>
+				<span class="words">{row.words}</span>
+			</button>
+		</li>
+	{/each}
+</ul>
+
+<style>
+	ul {
+		list-style: none;
+		margin: 4px 0 0;
+		padding: 0;
+	}
+	button {
+		display: grid;
+		grid-template-columns: 150px minmax(40px, 1fr) minmax(110px, auto);
+		gap: 12px;
+		align-items: center;
+		width: 100%;
+		min-height: 28px;
+		padding: 2px 0;
+		border: 0;
+		background: none;
+		color: inherit;
+		text-align: left;
+	}
+	button:disabled {
+		cursor: default;
+	}
+	button:not(:disabled):hover {
+		color: var(--moss);
+	}
+	.bar {
+		height: 14px;
+		background: var(--sunk);
+	}
+	i {
+		display: block;
+		height: 100%;
+	}
+	.left {
+		background: var(--hatch-left);
+	}
+	.done {
+		background: var(--moss);
+	}
+	.river {
+		background: var(--river);
+	}
+	.words {
+		color: var(--soft);
+		text-align: right;
+	}
+	@media (max-width: 560px) {
+		button {
+			grid-template-columns: minmax(0, 1fr) auto;
+		}
+		.bar {
+			grid-column: 1 / -1;
+			grid-row: 2;
+		}
+	}
+	@media (pointer: coarse) {
+		button {
+			min-height: 44px;
+		}
+	}
+</style>

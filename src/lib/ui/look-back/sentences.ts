@@ -1,0 +1,70 @@
+import type { LookBackPage, ReportPage } from '$core/board/look-back';
+import type { Unit } from '$core/board/view';
+import { REASONS } from '$core/sprint/carry-over';
+import { median } from '$core/capacity/promise';
+import { amount, count, figure, list } from '../words';
+
+export const percent = (share: number | null) => (share === null ? 'none' : `${Math.round(share * 100)}%`);
+
+/** What the burndown shows now, in one sentence. */
+export function burndownWords({ following, closed }: ReportPage, unit: Unit): string {
+	const last = following.days.at(-1);
+	if (!last) return 'No day of it has ended yet.';
+	const by = last.left - last.guide;
+	const where = closed ? 'were left at its close' : 'are left';
+	if (Math.abs(by) < Math.max(0.5, following.committed * 0.03))
+		return `${amount(last.left, unit)} ${where}, as the guide has it.`;
+	return `${amount(last.left, unit)} ${where}, ${amount(Math.abs(by), unit)} ${by > 0 ? 'more' : 'less'} than the guide.`;
+}
+
+/** What the burn-up shows now, in one sentence. */
+export function burnUpWords({ following }: ReportPage, unit: Unit): string {
+	const last = following.days.at(-1);
+	if (!last) return 'Nothing has been burned yet.';
+	const change = last.scope - following.committed;
+	const scope =
+		Math.abs(change) < 0.005
+			? 'the scope is what it was at the start'
+			: `the scope is ${amount(Math.abs(change), unit)} ${change > 0 ? 'larger' : 'smaller'} than at the start`;
+	return `${amount(last.burned, unit)} of ${amount(last.scope, unit)} burned; ${scope}.`;
+}
+
+/** What velocity shows, in one sentence. */
+export function velocityWords({ velocity }: LookBackPage, unit: Unit): string {
+	const { sprints, limits } = velocity;
+	const last = sprints.at(-1);
+	if (!last) return 'No sprint has been closed yet.';
+	const what = unit === 'none' ? count(last.cards, 'card') : amount(last.delivered, unit);
+	if (!limits)
+		return `Sprint ${last.number} delivered ${what}. Limits are drawn once six sprints are closed.`;
+	const outside = limits.signals
+		.filter((signal) => signal.rule === 'outside')
+		.map((signal) => `sprint ${sprints[signal.index]!.number}`);
+	return `Sprint ${last.number} delivered ${what}; between ${figure(limits.lower)} and ${figure(limits.upper)} is usual here. ${
+		limits.signals.length
+			? outside.length
+				? `${list(outside)} ${outside.length === 1 ? 'lies' : 'lie'} outside the limits.`
+				: 'It has been shifting: see the figures.'
+			: 'It is steady.'
+	}`;
+}
+
+/** How reliable the sprints were, in one sentence. */
+export function reliabilityWords({ velocity }: LookBackPage): string {
+	const known = velocity.sprints.flatMap((sprint) => sprint.reliability ?? []);
+	const middle = median(known.slice(-6));
+	if (middle === null) return 'Nothing was committed yet.';
+	return `Of what was committed, ${percent(middle)} was delivered in the middle one of the last ${known.slice(-6).length} sprints.`;
+}
+
+/** What carrying over costs, in one sentence. */
+export function carryOverWords({ carryOver }: LookBackPage): string {
+	const rates = carryOver.sprints.flatMap((sprint) => sprint.bySize ?? []);
+	const middle = median(rates);
+	if (middle === null) return 'Nothing has been carried over yet.';
+	const taken = median(carryOver.sprints.slice(1).flatMap((sprint) => sprint.takenOfPromise ?? []));
+	const [first] = carryOver.reasons;
+	return `In the middle sprint ${percent(middle)} of its work went over into later ones${
+		taken === null ? '' : `, taking ${percent(taken)} of the next promise`
+	}.${first ? ` Mostly it was ${REASONS[first.reason]} (${first.count} times).` : ''}`;
+}

@@ -1,0 +1,7 @@
+import { lookBack } from '$lib/server/questions/look-back';
+
+export const load = async ({ parent, depends }) => {
+	depends('harrow:board');
+	const { head } = await parent();
+	return { title: `${head.name}, looking back`, back: await lookBack(head) };
+};

@@ -1,0 +1,375 @@
+<script lang="ts">
+	import { page } from '$app/state';
+	import { getContext } from 'svelte';
+	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import { REASONS } from '$core/sprint/carry-over';
+	import Figure from '$lib/ui/chart/Figure.svelte';
+	import { cardAddress } from '$lib/ui/frame/card-address';
+	import Places from '$lib/ui/frame/Places.svelte';
+	import Bands, { type Across, type SprintBands } from '$lib/ui/look-back/Bands.svelte';
+	import { carryOverWords, percent, reliabilityWords, velocityWords } from '$lib/ui/look-back/sentences';
+	import Tally from '$lib/ui/look-back/Tally.svelte';
+	import CardsBehind from '$lib/ui/settle/CardsBehind.svelte';
+	import { amount, count, figure } from '$lib/ui/words';
+
+	let { data } = $props();
+	const board = getContext<BoardState>('board');
+	const head = $derived(board.head);
+	const back = $derived(data.back);
+	const unit = $derived(head.unit);
+	const inCards = $derived(unit === 'none' || page.url.searchParams.get('in') === 'cards');
+	const sprints = $derived(back.velocity.sprints);
+	const over = $derived(back.carryOver);
+	let width = $state(860);
+	let picked = $state.raw<{ title: string; cards: readonly string[] } | null>(null);
+	const pick = (title: string, cards: readonly string[]) => (picked = { title, cards });
+	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
+
+	const velocityBands = $derived(
+		sprints.map((sprint): SprintBands => {
+			const done = back.done[sprint.number] ?? [];
+			const committed = inCards ? sprint.committedCards : sprint.committed;
+			const delivered = inCards ? sprint.cards : sprint.delivered;
+			const say = (n: number) => (inCards ? count(n, 'card') : amount(n, unit));
+			return {
+				number: sprint.number,
+				bands: [
+					{
+						value: committed,
+						look: 'committed',
+						words: `Sprint ${sprint.number}: ${say(committed)} committed`,
+						cards: done,
+					},
+					{
+						value: delivered,
+						look: 'done',
+						words: `Sprint ${sprint.number}: ${say(delivered)} delivered`,
+						cards: done,
+					},
+				],
+			};
+		}),
+	);
+	const across = $derived.by((): Across[] => {
+		const limits = inCards ? back.velocity.cardLimits : back.velocity.limits;
+		if (!limits) return [];
+		return [
+			{ name: `natural limit ${figure(limits.upper)}`, value: limits.upper, dashed: true },
+			{ name: `mean ${figure(limits.mean)}`, value: limits.mean, dashed: false },
+			...(limits.lower > 0
+				? [{ name: `natural limit ${figure(limits.lower)}`, value: limits.lower, dashed: true }]
+				: []),
+		];
+	});
+	const overBands = $derived(
+		over.sprints.map((sprint): SprintBands => ({
+			number: sprint.number,
+			bands: [
+				{
+					value: sprint.bySize ?? sprint.byCards,
+					look: 'left',
+					words: `Sprint ${sprint.number}: ${percent(sprint.bySize)} of its work, ${percent(sprint.byCards)} of its cards carried over`,
+					cards: sprint.cards,
+				},
+			],
+		})),
+	);
+	const takenBands = $derived(
+		over.sprints.map((sprint): SprintBands => ({
+			number: sprint.number,
+			bands: [
+				{
+					value: sprint.takenOfPromise,
+					look: 'taken',
+					words: `Sprint ${sprint.number}: ${amount(sprint.broughtSize, unit)} came in, ${percent(sprint.takenOfPromise)} of its promise`,
+					cards: sprint.brought,
+				},
+			],
+		})),
+	);
+	const NEEDED = { 1: 'one sprint', 2: 'two sprints', 3: 'three sprints', 4: 'more' } as const;
+	const inPercent = (value: number) => `${Math.round(value * 100)}%`;
+</script>
+
+<Places board={head} here="look-back">
+	{#if unit !== 'none' && sprints.length}
+		<span class="in"
+			>Velocity in {#if inCards}<a class="link" href="/boards/{head.slug}/look-back" data-sveltekit-noscroll
+					>{unit}</a
+				>
+				· <b>cards</b>{:else}<b>{unit}</b> ·
+				<a class="link" href="/boards/{head.slug}/look-back?in=cards" data-sveltekit-noscroll>cards</a
+				>{/if}</span
+		>
+	{/if}
+</Places>
+<div class="page">
+	{#if sprints.length}
+		<h1>
+			<b
+				>{velocityWords(back, inCards ? 'none' : unit)
+					.split('. ')[0]!
+					.replace(/\.$/, '')}.</b
+			>
+			{reliabilityWords(back)}
+			{#if back.running !== null}<a class="link" href="/boards/{head.slug}/look-back/{back.running}"
+					>Sprint {back.running}</a
+				> is running.{/if}
+		</h1>
+		<div class="columns" class:one={!picked}>
+			<div class="charts" bind:clientWidth={width}>
+				<Figure
+					title="Velocity"
+					subtitle="{inCards ? 'cards' : unit} committed and delivered, with the mean of the last three"
+					says={velocityWords(back, inCards ? 'none' : unit)}
+					table={{
+						head: [
+							'Sprint',
+							'Committed',
+							'Delivered',
+							'Cards',
+							'Mean of 3',
+							'Mean of 6',
+							'Reliability',
+							'Scope change',
+						],
+						rows: sprints.map((s) => [
+							s.number,
+							figure(s.committed),
+							figure(s.delivered),
+							`${s.cards} of ${s.committedCards}`,
+							s.mean3 === null ? '' : figure(s.mean3),
+							s.mean6 === null ? '' : figure(s.mean6),
+							percent(s.reliability),
+							percent(s.scopeChange),
+						]),
+					}}
+				>
+					<Bands
+						label="Velocity of each sprint"
+						sprints={velocityBands}
+						{across}
+						through={inCards ? null : { name: 'mean of three', values: sprints.map((s) => s.mean3) }}
+						{width}
+						tick={(value) => figure(value)}
+						onpick={(band) => pick(`${band.words}; these were finished`, band.cards)}
+					/>
+				</Figure>
+				<Figure
+					title="Carried over"
+					subtitle="share of each sprint’s work"
+					says={carryOverWords(back)}
+					table={{
+						head: ['Sprint', 'By size', 'By cards', 'Size', 'Taken of its promise by what came in'],
+						rows: over.sprints.map((s) => [
+							s.number,
+							percent(s.bySize),
+							percent(s.byCards),
+							figure(s.size),
+							percent(s.takenOfPromise),
+						]),
+					}}
+				>
+					<Bands
+						label="Carried over from each sprint"
+						sprints={overBands}
+						{width}
+						height={120}
+						tick={inPercent}
+						onpick={(band) => pick(band.words, band.cards)}
+					/>
+				</Figure>
+				<Figure
+					title="What carrying takes"
+					subtitle="share of a sprint’s promise that came in with carried cards"
+					says="What is carried over is promised again: it is work that the next sprint cannot take on."
+					table={{
+						head: ['Sprint', 'Came in', 'Of its promise'],
+						rows: over.sprints.map((s) => [s.number, figure(s.broughtSize), percent(s.takenOfPromise)]),
+					}}
+				>
+					<Bands
+						label="Taken of each sprint’s promise"
+						sprints={takenBands}
+						{width}
+						height={100}
+						tick={inPercent}
+						onpick={(band) => pick(band.words, band.cards)}
+					/>
+				</Figure>
+				<div class="two">
+					<section>
+						<h2>Why cards were not finished</h2>
+						{#if over.reasons.length}
+							<Tally
+								look="left"
+								rows={over.reasons.map((reason) => ({
+									name: REASONS[reason.reason],
+									value: reason.count,
+									words: `${count(reason.count, 'card')}${unit === 'none' ? '' : `, ${amount(reason.size, unit)}`}`,
+									cards: [...new Set(reason.cards)],
+								}))}
+								onpick={(row) => pick(`Not finished: ${row.name}`, row.cards)}
+							/>
+						{:else}<p>Every sprint finished what it had.</p>{/if}
+					</section>
+					<section>
+						<h2>How many sprints a finished card needed</h2>
+						<Tally
+							look="done"
+							rows={over.needed.map((one) => ({
+								name: NEEDED[one.sprints],
+								value: one.cards.length,
+								words: count(one.cards.length, 'card'),
+								cards: one.cards,
+							}))}
+							onpick={(row) => pick(`Finished in ${row.name}`, row.cards)}
+						/>
+						<h2>Carried twice or more</h2>
+						{#if over.chronic.length}
+							<ul class="chronic">
+								{#each over.chronic as one (one.card)}<li>
+										<a href={open(one.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+											><b>{one.card}</b> {back.titles[one.card]}</a
+										>
+										<small class="care">carried ×{one.carried}{one.done ? ', done by now' : ''}</small>
+									</li>{/each}
+							</ul>
+						{:else}<p>No card was carried more than once.</p>{/if}
+					</section>
+				</div>
+				<h2>Reports</h2>
+				<p class="reports">
+					{#each [...sprints].reverse() as sprint (sprint.number)}<a
+							class="link"
+							href="/boards/{head.slug}/look-back/{sprint.number}">Sprint {sprint.number}</a
+						>{/each}
+				</p>
+			</div>
+			{#if picked}
+				<div class="behind">
+					<CardsBehind
+						title={picked.title}
+						cards={picked.cards.map((card) => ({ card, amount: null }))}
+						titles={back.titles}
+						{unit}
+						{open}
+						onclose={() => (picked = null)}
+					/>
+				</div>
+			{/if}
+		</div>
+	{:else}
+		<h1><b>No sprint has been closed yet.</b></h1>
+		<p>
+			{#if back.running !== null}
+				<a class="link" href="/boards/{head.slug}/look-back/{back.running}"
+					>How sprint {back.running} is going</a
+				> can be followed already; velocity and carry-over begin when it is settled.
+			{:else}
+				Velocity, reliability and carry-over begin with the first sprint that is settled.
+				<a class="link" href="/boards/{head.slug}/plan">Plan one</a>.
+			{/if}
+		</p>
+	{/if}
+</div>
+
+<style>
+	.page {
+		flex: 1;
+		min-height: 0;
+		overflow-y: auto;
+		padding: 0 20px 30px;
+	}
+	h1 {
+		font: 1rem/1.4 var(--text);
+		letter-spacing: 0;
+		padding: 9px 0 10px;
+	}
+	h2 {
+		font-size: 1.12rem;
+		margin: 12px 0 2px;
+	}
+	.columns {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 340px;
+		gap: 26px;
+		align-items: start;
+	}
+	.columns.one {
+		grid-template-columns: minmax(0, 1fr);
+	}
+	.charts {
+		min-width: 0;
+	}
+	.behind {
+		position: sticky;
+		top: 0;
+	}
+	.two {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+		gap: 10px 40px;
+	}
+	.chronic {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+	}
+	.chronic li {
+		display: flex;
+		justify-content: space-between;
+		gap: 12px;
+		padding: 5px 0;
+		border-top: 1px dotted var(--rule);
+	}
+	.chronic a {
+		text-decoration: none;
+		min-width: 0;
+		min-height: 24px;
+	}
+	.chronic a b {
+		color: var(--soft);
+		font-weight: 600;
+	}
+	.chronic small {
+		white-space: nowrap;
+	}
+	.reports {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 16px;
+		margin: 4px 0 0;
+	}
+	.in {
+		font-size: 0.93rem;
+		color: var(--soft);
+	}
+	p {
+		color: var(--soft);
+	}
+	@media (max-width: 900px) {
+		.columns,
+		.two {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.behind {
+			order: -1;
+			position: static;
+		}
+	}
+	@media (max-width: 700px) {
+		.page {
+			padding: 0 14px 30px;
+		}
+	}
+	@media (pointer: coarse) {
+		.link,
+		.chronic a {
+			min-height: 44px;
+			display: inline-flex;
+			align-items: center;
+			gap: 5px;
+		}
+	}
+</style>

@@ -1,0 +1,384 @@
+<script lang="ts">
+	import { page } from '$app/state';
+	import { getContext } from 'svelte';
+	import { dayText, parseDay } from '$core/calendar/days';
+	import { zoneOf } from '$core/calendar/zone';
+	import { tooLittle } from '$core/capacity/odds';
+	import { REASONS } from '$core/sprint/carry-over';
+	import { sidesOf } from '$core/sprint/settle';
+	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import { cardAddress } from '$lib/ui/frame/card-address';
+	import Places from '$lib/ui/frame/Places.svelte';
+	import { reread } from '$lib/ui/frame/reread';
+	import Burndown from '$lib/ui/look-back/Burndown.svelte';
+	import BurnUp from '$lib/ui/look-back/BurnUp.svelte';
+	import { burndownWords, burnUpWords, percent } from '$lib/ui/look-back/sentences';
+	import Tally from '$lib/ui/look-back/Tally.svelte';
+	import { OddsFinder } from '$lib/ui/plan/odds-finder.svelte';
+	import { oddsWords } from '$lib/ui/plan/words';
+	import CardsBehind from '$lib/ui/settle/CardsBehind.svelte';
+	import LedgerBars from '$lib/ui/settle/LedgerBars.svelte';
+	import { ENTRY_TITLES } from '$lib/ui/settle/words';
+	import { amount, count, dateWords, momentWords } from '$lib/ui/words';
+
+	let { data } = $props();
+	const board = getContext<BoardState>('board');
+	const head = $derived(board.head);
+	const report = $derived(data.report);
+	const unit = $derived(head.unit);
+	const { sprint, ledger, following } = $derived(report);
+	const sides = $derived(sidesOf(ledger));
+	const number = $derived(sprint.number);
+	const zone = $derived(zoneOf(head.timeZone));
+	const from = $derived(Math.min(parseDay(sprint.starts)!, following.days[0]?.day ?? Infinity));
+	const to = $derived(Math.max(parseDay(sprint.ends)!, following.days.at(-1)?.day ?? -Infinity));
+	const finished = $derived(
+		ledger.stints.filter(
+			(stint) => stint.outcome === 'done' || (stint.outcome === null && !report.closed && stint.exit === 0),
+		),
+	);
+	const past = $derived(!report.closed && data.today > sprint.ends);
+	let width = $state(860);
+	let picked = $state.raw<{
+		title: string;
+		cards: readonly { card: string; amount: number | null; note?: string }[];
+	} | null>(null);
+	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
+	const KINDS = {
+		added: 'added',
+		resized: 're-sized',
+		splitOff: 'split off',
+		removed: 'taken out',
+		dropped: 'dropped',
+		burned: 'burned',
+	};
+	const DECIDED = { carry: 'carried', split: 'split', backlog: 'back to the backlog', drop: 'dropped' };
+
+	function pickDay(day: number): void {
+		picked = {
+			title: `On ${dateWords(dayText(day))}`,
+			cards: ledger.moves
+				.filter((move) => zone.day(move.at) === day && move.amount !== 0)
+				.map((move) => ({ card: move.card, amount: move.amount, note: KINDS[move.kind] }))
+				.reduce<{ card: string; amount: number; note: string }[]>((list, one) => {
+					const known = list.find((other) => other.card === one.card);
+					if (known && known.note === one.note) known.amount += one.amount;
+					else if (known) known.note += `, ${one.note} ${amount(one.amount, unit)}`;
+					else list.push({ ...one });
+					return list;
+				}, []),
+		};
+	}
+
+	// While it runs the report follows the board.
+	$effect(() => {
+		if (report.closed || board.seq <= head.seq) return;
+		const timer = setTimeout(() => void reread('harrow:report'), 1200);
+		return () => clearTimeout(timer);
+	});
+
+	const finder = new OddsFinder();
+	$effect(() => () => finder.stop());
+	$effect(() => {
+		const { odds } = report;
+		if (odds && !tooLittle(odds.past) && odds.cards.length) finder.ask(odds);
+	});
+	const says = $derived(
+		report.odds
+			? oddsWords(
+					finder.found,
+					report.odds.past,
+					report.odds.cards.length,
+					report.odds.cards.filter((card) => !card.owners.length).length,
+					sprint.ends,
+					unit,
+				)
+			: null,
+	);
+	const MET = { yes: 'The goal was met', partly: 'The goal was partly met', no: 'The goal was not met' };
+	const file = (as: string) => `/boards/${head.slug}/look-back/${number}/file?as=${as}`;
+</script>
+
+<Places board={head} here="look-back">
+	<span class="files">
+		{#if report.before !== null}<a class="link" href="/boards/{head.slug}/look-back/{report.before}"
+				>Sprint {report.before}</a
+			>{/if}
+		{#if report.after !== null}<a class="link" href="/boards/{head.slug}/look-back/{report.after}"
+				>Sprint {report.after}</a
+			>{/if}
+		<a class="link" download href={file('md')}>Markdown</a>
+		<a class="link" download href={file('csv')}>CSV</a>
+		<button type="button" class="link" onclick={() => window.print()}>Print</button>
+	</span>
+</Places>
+<div class="page report">
+	<h1>{head.name}, {head.sprintName.toLowerCase()} {number}{sprint.goal ? `: ${sprint.goal}` : ''}</h1>
+	<p class="sentence">
+		{dateWords(sprint.starts, data.today)} to {dateWords(sprint.ends, data.today)}.
+		{#if past}<b class="warn">It is over and not settled:</b>
+			<a class="link" href="/boards/{head.slug}/settle">settle it</a>.{/if}
+		{#if report.goalMet}<b>{MET[report.goalMet]}.</b> {report.goalWords}{/if}
+		<b>{count(finished.length, 'card')}</b>
+		{report.closed ? 'finished' : 'finished so far'}{unit === 'none'
+			? ''
+			: `, ${amount(report.closed ? ledger.delivered : ledger.burned, unit)} ${report.closed ? 'delivered' : 'burned'} of the ${amount(ledger.committed, unit)} committed`}.
+		{#if says}<span class:stale={finder.looking}>{says.before}<b>{says.strong}</b>{says.after}</span>{/if}
+	</p>
+	<div class="columns" class:one={!picked}>
+		<div class="main" bind:clientWidth={width}>
+			{#if unit !== 'none'}
+				<section class="ledger">
+					<h2>Ledger</h2>
+					<p>Both sides are {amount(sides.total, unit)}. Each part opens to its cards.</p>
+					<LedgerBars
+						{sides}
+						{unit}
+						onpick={(entry) =>
+							(picked = {
+								title: `${ENTRY_TITLES[entry.kind]}: ${amount(entry.amount, unit)}`,
+								cards: entry.cards,
+							})}
+					/>
+					<p>
+						{amount(ledger.worked, 'hours')} worked{unit === 'hours' &&
+						Math.abs(ledger.worked - ledger.burned) > 0.5
+							? `; ${amount(ledger.burned, unit)} burned: the difference is what was finished for less or more than was left of it`
+							: ''}.
+					</p>
+				</section>
+				<Burndown
+					{following}
+					{unit}
+					{width}
+					{from}
+					{to}
+					says={burndownWords(report, unit)}
+					onpick={pickDay}
+				/>
+				<BurnUp {following} {unit} {width} {from} {to} says={burnUpWords(report, unit)} onpick={pickDay} />
+			{/if}
+			<div class="two">
+				<section>
+					<h2>Finished</h2>
+					{#if finished.length}<ul>
+							{#each finished as stint (stint.card + stint.opened)}<li>
+									<a href={open(stint.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+										><b>{stint.card}</b> {report.titles[stint.card]}</a
+									><small>{amount(stint.burned, unit)}{stint.planned ? '' : ', unplanned'}</small>
+								</li>{/each}
+						</ul>{:else}<p>Nothing yet.</p>{/if}
+				</section>
+				<section>
+					<h2>Not finished</h2>
+					{#if report.unfinished.length}<ul>
+							{#each report.unfinished as one (one.card)}<li>
+									<a href={open(one.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+										><b>{one.card}</b>
+										{report.titles[one.card]}<br /><span class="soft"
+											>{one.reason === 'other' ? one.words : REASONS[one.reason]}</span
+										></a
+									><small>{DECIDED[one.decision]}{unit === 'none' ? '' : `, ${amount(one.left, unit)}`}</small
+									>
+								</li>{/each}
+						</ul>{:else}<p>
+							{report.closed ? 'Everything was finished.' : 'Decided when it is settled.'}
+						</p>{/if}
+				</section>
+				<section>
+					<h2>Changes of scope</h2>
+					{#if report.scope.length}<ul>
+							{#each report.scope as change, i (i)}<li>
+									<a href={open(change.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+										><b>{change.card}</b>
+										{report.titles[change.card]}<br /><span class="soft"
+											>{momentWords(change.at, head.timeZone)}, {change.who ?? 'someone'}</span
+										></a
+									><small>{KINDS[change.kind]} {amount(change.amount, unit)}</small>
+								</li>{/each}
+						</ul>{:else}<p>Its scope never changed.</p>{/if}
+				</section>
+				<section>
+					{#if report.surprises}
+						<h2>Surprises</h2>
+						<p>
+							<button
+								type="button"
+								class="link"
+								disabled={!report.surprises.cards.length}
+								onclick={() =>
+									(picked = {
+										title: 'Unplanned cards',
+										cards: report.surprises!.cards.map((card) => ({ card, amount: null })),
+									})}>{count(report.surprises.cards.length, 'unplanned card')}</button
+							>
+							took {amount(report.surprises.worked, 'hours')}{report.surprises.left
+								? `, and ${amount(report.surprises.left, 'hours')} are left`
+								: ''}; {amount(report.surprises.kept, 'hours')} were kept back.
+							{#if report.surprises.worked + report.surprises.left > report.surprises.kept}<span class="warn"
+									>That is more than was kept back.</span
+								>{/if}
+						</p>
+					{/if}
+					<h2>Use of hours</h2>
+					<Tally
+						look="river"
+						rows={report.use.map((one) => ({
+							name: one.name,
+							value: one.raw ? one.worked / one.raw : 0,
+							words: `${amount(one.worked, 'hours')} of ${amount(one.raw, 'hours')}${one.raw ? `, ${percent(one.worked / one.raw)}` : ''}`,
+							cards: [],
+						}))}
+						onpick={() => undefined}
+					/>
+					{#if report.budgets.length}
+						<h2>Budgets</h2>
+						<ul>
+							{#each report.budgets as one (one.initiative)}<li>
+									<span
+										>{one.initiative}<br /><span class="soft"
+											>{amount(one.here, 'hours')} of it in this sprint</span
+										></span
+									><small class:warn={one.worked + (unit === 'hours' ? one.left : 0) > one.budget}
+										>{amount(one.worked, 'hours')} of {amount(one.budget, 'hours')}{unit === 'hours'
+											? `, ${amount(one.left, 'hours')} left to do`
+											: ''}{one.worked + (unit === 'hours' ? one.left : 0) > one.budget
+											? ': over budget'
+											: ''}</small
+									>
+								</li>{/each}
+						</ul>
+					{/if}
+				</section>
+			</div>
+		</div>
+		{#if picked}
+			<div class="behind">
+				<CardsBehind {...picked} titles={report.titles} {unit} {open} onclose={() => (picked = null)} />
+			</div>
+		{/if}
+	</div>
+</div>
+
+<style>
+	.page {
+		flex: 1;
+		min-height: 0;
+		overflow-y: auto;
+		padding: 12px 20px 30px;
+	}
+	h1 {
+		font-size: 1.5rem;
+	}
+	h2 {
+		font-size: 1.12rem;
+		margin: 14px 0 2px;
+	}
+	.sentence {
+		margin: 4px 0 6px;
+		max-width: 900px;
+	}
+	.files {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 14px;
+		font-size: 0.93rem;
+	}
+	.columns {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 340px;
+		gap: 26px;
+		align-items: start;
+	}
+	.columns.one {
+		grid-template-columns: minmax(0, 1fr);
+	}
+	.main {
+		min-width: 0;
+	}
+	.behind {
+		position: sticky;
+		top: 0;
+	}
+	.ledger {
+		margin-bottom: 14px;
+	}
+	.ledger p {
+		margin: 2px 0 8px;
+		color: var(--soft);
+	}
+	.two {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+		gap: 4px 40px;
+	}
+	section p {
+		margin: 2px 0;
+	}
+	ul {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+	}
+	li {
+		display: flex;
+		justify-content: space-between;
+		gap: 12px;
+		padding: 5px 0;
+		border-top: 1px dotted var(--rule);
+	}
+	li a {
+		text-decoration: none;
+		min-width: 0;
+		min-height: 24px;
+		overflow-wrap: anywhere;
+	}
+	li a:hover {
+		color: var(--moss);
+	}
+	li b {
+		color: var(--soft);
+		font-weight: 600;
+	}
+	li small {
+		flex: 0 0 auto;
+		max-width: 45%;
+		text-align: right;
+		color: var(--soft);
+		font-size: 0.93rem;
+	}
+	li small.warn {
+		color: var(--brick);
+	}
+	.soft {
+		color: var(--soft);
+	}
+	.stale {
+		opacity: 0.5;
+	}
+	@media (max-width: 900px) {
+		.columns,
+		.two {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.behind {
+			order: -1;
+			position: static;
+		}
+	}
+	@media (max-width: 700px) {
+		.page {
+			padding: 10px 14px 30px;
+		}
+	}
+	@media (pointer: coarse) {
+		li a,
+		.files .link {
+			min-height: 44px;
+		}
+		.files .link {
+			display: inline-flex;
+			align-items: center;
+		}
+	}
+</style>
