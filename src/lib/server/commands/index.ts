@@ -42,6 +42,7 @@ import { changeTime, removeTime } from './change-time.ts';
 import { logTime } from './log-time.ts';
 import { settleSprint } from './settle-sprint.ts';
 import { startTimer, stopTimer } from './run-timer.ts';
+import { dismissFinding, recallFinding } from './dismiss-finding.ts';
 import type { AnyCommand } from './command.ts';
 
 const all: AnyCommand[] = [
@@ -87,6 +88,8 @@ const all: AnyCommand[] = [
 	unlinkCard,
 	withdrawAbsence,
 	changeTime,
+	dismissFinding,
+	recallFinding,
 	logTime,
 	removeTime,
 	settleSprint,

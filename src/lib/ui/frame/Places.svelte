@@ -9,6 +9,7 @@
 	let { board, here, children }: Props = $props();
 	const to = $derived(`/boards/${board.slug}`);
 	const places = $derived([
+		{ name: 'Rounds', id: 'rounds', to: `${to}/rounds` },
 		{ name: 'Board', id: 'board', to },
 		{ name: 'Backlog', id: 'backlog', to: `${to}/backlog` },
 		...(board.sprintDays === null

@@ -1,0 +1,226 @@
+import type { RoundsPage } from '../../../core/board/rounds.ts';
+import type { BoardHead, CardView } from '../../../core/board/view.ts';
+import { dayText, parseDay } from '../../../core/calendar/days.ts';
+import { hoursOn, shareOn, weekHours } from '../../../core/capacity/hours.ts';
+import { odds, tooLittle, TRIALS } from '../../../core/capacity/odds.ts';
+import { partsInHours, partsInPoints } from '../../../core/capacity/promise.ts';
+import { leftOn, timerHours } from '../../../core/capacity/timer.ts';
+import { percentile } from '../../../core/flow/percentile.ts';
+import { standing } from '../../../core/flow/standing.ts';
+import { findings, type RoundsCard, type RoundsState } from '../../../core/rounds/findings.ts';
+import { lasting } from '../../../core/rounds/since.ts';
+import { rows } from '../database.ts';
+import type { Person } from '../sign-in.ts';
+import { now } from '../time.ts';
+import { boardCards } from './board-cards.ts';
+import { boardAccounts, boardFile, boardHistory } from './history.ts';
+import { planPage } from './plan.ts';
+import { promiseOf, rawOf, workersOf } from './promise.ts';
+import { ribbon } from './ribbon.ts';
+import { rotaOf } from './rota.ts';
+
+/** A queue's usual fullness is read from so many days. */
+const USUAL_DAYS = 90;
+
+/** What needs somebody on a board today, worst first. */
+export async function roundsPage(head: BoardHead, person: Person): Promise<RoundsPage> {
+	const at = now().getTime();
+	const file = boardFile(head);
+	const { zone } = file;
+	const today = zone.day(at);
+	const running = head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt) ?? null;
+	const coming = head.sprints.find((sprint) => !sprint.startedAt) ?? null;
+	const [board, plan, events, { ledgers }, rota, { carried }, [more]] = await Promise.all([
+		boardCards(person, head.slug),
+		planPage(head, running?.number ?? null),
+		boardHistory(head),
+		boardAccounts(head),
+		rotaOf(head.teamId),
+		ribbon(head),
+		rows<{
+			aside: { finding: string; reason: string; by: string }[];
+			timers: { person: string; card: string; number: number; started: string }[];
+		}>(
+			`select
+				(select coalesce(json_agg(json_build_object('finding', d.finding, 'reason', d.reason, 'by', p.name)), '[]')
+				from dismissal d
+				join person p on p.id = d.person_id
+				where d.board_id = $1 and d.day = $2 and d.withdrawn_at is null) as aside,
+				(select coalesce(json_agg(json_build_object('person', t.person_id, 'card', c.id, 'number', c.number, 'started', t.started_at)), '[]')
+				from timer t
+				join card c on c.id = t.card_id
+				where c.board_id = $1) as timers`,
+			[head.id, dayText(today)],
+			'rounds',
+		),
+	]);
+	const cards = [...new Map([...board.cards, ...plan.cards].map((card) => [card.id, card])).values()].filter(
+		(card) => card.clock !== 'done' && (card.column || card.sprint !== null || card.due !== null),
+	);
+	const last = lasting(
+		file,
+		file.columns.map((column) => column.limit),
+		events,
+		at,
+	);
+	const day = (instant: number | null) => (instant === null ? null : zone.day(instant));
+	const first = events[0] ? zone.day(events[0].at) : today;
+	const past = standing(file, zone, events, Math.max(first, today - USUAL_DAYS), today - 1, at);
+	const timers = more!.timers.map((timer) => ({
+		...timer,
+		hours: timerHours(Date.parse(timer.started), at),
+		forgotten: leftOn(zone, Date.parse(timer.started), at),
+	}));
+	const people = workersOf(head).map((one) => ({
+		id: one.id,
+		name: one.name,
+		hours: hoursOn(rota, one.id, today) * shareOn(rota, one.id, head.id, today),
+		idleSince: idleOf(one, cards) ? zone.day(last.idle.get(one.name) ?? first) : null,
+	}));
+	const ledger = running && ledgers.find((one) => one.number === running.number);
+	const planned = cards
+		.filter((card) => running && card.sprint === running.number && !card.parts)
+		.map((card) => ({
+			card: String(card.number),
+			left: card.left,
+			owners: card.owners,
+			unplanned: card.unplanned,
+		}));
+	const raw = new Map(plan.people.map((one) => [one.person, one.raw]));
+	const nextRaw = coming && rawOf(head, rota, coming.number);
+	const state: RoundsState = {
+		today,
+		works: (on) => !rota.holidays.has(on) && people.some((one) => weekHours(rota, one.id, on) > 0),
+		unit: head.unit,
+		columns: head.columns.map((column, i) => ({
+			id: column.id,
+			name: column.name,
+			kind: column.kind,
+			limit: column.limit,
+			starvedSince: day(last.starved[i] ?? null),
+			usual:
+				past.length < 30
+					? null
+					: percentile(
+							past.map((one) => one.columns[i]!),
+							85,
+						),
+		})),
+		cards: cards.map((card) => roundsCard(head, card, today, zone, last.touched, carried)),
+		people,
+		parts: !running
+			? []
+			: head.unit === 'points'
+				? partsInPoints(raw, plan.learned.perDay, planned)
+				: head.unit === 'hours'
+					? partsInHours(
+							raw,
+							running.focus ?? plan.learned.focus,
+							running.keepBack ?? plan.learned.keepBack,
+							planned,
+						)
+					: [],
+		expectation: board.expectation,
+		sprint: running && {
+			number: running.number,
+			starts: parseDay(running.starts)!,
+			ends: parseDay(running.ends)!,
+		},
+		next: coming && {
+			number: coming.number,
+			starts: parseDay(coming.starts)!,
+			placed: cards.filter((card) => card.sprint === coming.number).reduce((sum, card) => sum + card.left, 0),
+			promise:
+				nextRaw === null || head.unit === 'none'
+					? null
+					: promiseOf(head, coming.number, plan.learned, nextRaw),
+		},
+		odds: running && head.unit === 'hours' ? oddsOf(planned, plan) : null,
+		surprises:
+			running && ledger && head.unit === 'hours' && running.raw !== null && running.focus !== null
+				? {
+						worked: sum(ledger.stints, (stint) => (stint.planned ? 0 : stint.worked)),
+						left: sum(ledger.stints, (stint) => (stint.planned || stint.outcome ? 0 : stint.exit)),
+						kept: running.raw * running.focus * (running.keepBack ?? 0),
+						cards: ledger.stints
+							.filter((stint) => !stint.planned)
+							.map((stint) => Number(stint.card.slice(head.key.length + 1))),
+					}
+				: null,
+		timers: timers
+			.filter((timer) => timer.forgotten)
+			.map(({ person: whose, number, hours }) => ({ person: whose, card: number, hours })),
+	};
+	const all = findings(state);
+	const aside = new Map(more!.aside.map((one) => [one.finding, one]));
+	return {
+		seq: Math.min(board.seq, plan.seq),
+		findings: all.filter((one) => !aside.has(one.key)),
+		aside: all.flatMap((one) => {
+			const said = aside.get(one.key);
+			return said ? [{ ...one, reason: said.reason, by: said.by }] : [];
+		}),
+		cards,
+		expectation: board.expectation,
+		doneSince: board.doneSince,
+		people: people.filter((one) => one.hours > 0).map(({ id, hours }) => ({ id, hours })),
+		timers: timers.map(({ person: whose, card, number, hours }) => ({ person: whose, card, number, hours })),
+		carried,
+	};
+}
+
+function roundsCard(
+	head: BoardHead,
+	card: CardView,
+	today: number,
+	zone: ReturnType<typeof boardFile>['zone'],
+	touched: ReadonlyMap<string, number>,
+	carried: Record<number, number>,
+): RoundsCard {
+	const column = head.columns.findIndex((known) => known.id === card.column);
+	return {
+		id: card.id,
+		number: card.number,
+		title: card.title,
+		column: column < 0 ? null : column,
+		class: card.class,
+		clock: card.clock,
+		size: card.size,
+		left: card.left,
+		owners: card.owners,
+		sprint: card.sprint,
+		unplanned: card.unplanned,
+		hasParts: card.parts !== null,
+		started: card.started === null ? null : zone.day(new Date(card.started).getTime()),
+		due: card.due === null ? null : parseDay(card.due),
+		blocked: card.blocked && {
+			since: zone.day(new Date(card.blocked.since).getTime()),
+			reason: card.blocked.reason,
+		},
+		touched: zone.day(touched.get(`${head.key}-${card.number}`) ?? today * 86_400_000),
+		carried: carried[card.number] ?? 0,
+	};
+}
+
+/** Whether no card in hand is theirs. */
+const idleOf = (person: { id: string }, cards: readonly CardView[]) =>
+	!cards.some((card) => card.clock === 'running' && card.owners.includes(person.id));
+
+function oddsOf(
+	planned: readonly { card: string; left: number; owners: readonly string[] }[],
+	plan: Awaited<ReturnType<typeof planPage>>,
+): number | null {
+	if (tooLittle(plan.past) || !planned.length) return null;
+	const found = odds({
+		cards: planned,
+		raw: Object.fromEntries(plan.people.map((one) => [one.person, one.after])),
+		past: plan.past,
+		trials: TRIALS,
+		seed: 2026,
+	});
+	return found && found.all / found.trials;
+}
+
+function sum<T>(list: readonly T[], figure: (item: T) => number): number {
+	return list.reduce((total, item) => total + figure(item), 0);
+}

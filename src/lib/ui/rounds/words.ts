@@ -1,0 +1,47 @@
+import type { FindingKind, Remedy } from '$core/rounds/findings';
+
+/** What each finding is called. */
+export const FINDINGS: Record<FindingKind, string> = {
+	blocked: 'Blocked',
+	'too-old': 'Too old',
+	'over-limit': 'Over its limit',
+	starved: 'Starved',
+	'piling-up': 'Piling up',
+	'over-promise': 'Over the promise',
+	'nothing-to-do': 'Nothing to do',
+	'no-owner': 'No owner',
+	'not-sized': 'Not sized',
+	late: 'Late',
+	'due-soon': 'Due soon',
+	'will-not-fit': 'Will not fit',
+	'surprises-over': 'Surprises',
+	'carried-again': 'Carried again',
+	'timer-left-on': 'Timer left on',
+	quiet: 'Quiet',
+	'sprint-over': 'Sprint over',
+	'next-not-planned': 'Next not planned',
+};
+
+export const REMEDIES: Record<Remedy, string> = {
+	unblock: 'Unblock',
+	backlog: 'Back to the backlog',
+	split: 'Split',
+	owners: 'Owners',
+	size: 'Size it',
+	ask: 'Ask',
+	limit: 'Change the limit',
+	'stop-timer': 'Stop it',
+	board: 'Look at the board',
+	plan: 'Open the plan',
+	settle: 'Settle it',
+	report: 'Look at its burndown',
+};
+
+/** Remedies that are done to one card. */
+export const OF_A_CARD: readonly Remedy[] = ['unblock', 'backlog', 'split', 'owners', 'size', 'ask'];
+
+export const SEVERITIES = {
+	3: { name: 'Decide now', says: 'it gets worse by the day' },
+	2: { name: 'Today', says: 'before the day is over' },
+	1: { name: 'This week', says: 'soon enough' },
+} as const;

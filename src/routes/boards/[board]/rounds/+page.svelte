@@ -1,0 +1,278 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { getContext, untrack } from 'svelte';
+	import type { CardView } from '$core/board/view';
+	import { parseDay } from '$core/calendar/days';
+	import type { Finding, Remedy } from '$core/rounds/findings';
+	import type { Ask } from '$lib/ui/board/ask';
+	import Asking from '$lib/ui/board/Asking.svelte';
+	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import { cardAddress } from '$lib/ui/frame/card-address';
+	import Places from '$lib/ui/frame/Places.svelte';
+	import { reread } from '$lib/ui/frame/reread';
+	import FindingRow from '$lib/ui/rounds/FindingRow.svelte';
+	import Walk from '$lib/ui/rounds/Walk.svelte';
+	import { SEVERITIES } from '$lib/ui/rounds/words';
+	import { count } from '$lib/ui/words';
+
+	let { data } = $props();
+	const board = getContext<BoardState>('board');
+	untrack(() => board.load(data.rounds));
+	$effect.pre(() => {
+		const { rounds } = data;
+		untrack(() => board.load(rounds));
+	});
+	const head = $derived(board.head);
+	const rounds = $derived(data.rounds);
+	const mayEdit = $derived(head.role !== 'viewer');
+	const walking = $derived(page.url.searchParams.has('walk'));
+	const byNumber = $derived(new Map([...board.cards.values()].map((card) => [card.number, card])));
+	const groups = $derived(
+		([3, 2, 1] as const).flatMap((severity) => {
+			const list = rounds.findings.filter((one) => one.severity === severity);
+			return list.length ? [{ severity, list }] : [];
+		}),
+	);
+	const now = $derived(rounds.findings.filter((one) => one.severity === 3).length);
+	const open = (card: { number: number }) => cardAddress(page.url, card);
+	const cardsOf = (finding: Finding) => finding.cards.flatMap((number) => byNumber.get(number) ?? []);
+
+	// What others do changes what is found: it is read again, though not for every single change.
+	$effect(() => {
+		if (board.seq <= rounds.seq) return;
+		const timer = setTimeout(() => void reread('harrow:rounds'), 700);
+		return () => clearTimeout(timer);
+	});
+
+	let asking = $state.raw<Ask | null>(null);
+	let aside = $state.raw<Finding | null>(null);
+	let question = $state.raw<CardView | null>(null);
+	let stopping = $state.raw<Finding | null>(null);
+
+	async function remedy(finding: Finding, what: Remedy, card: CardView | null): Promise<void> {
+		const done = async (work: Promise<{ ok: boolean }>, words: string) => {
+			if ((await work).ok) board.tell({ tone: 'done', text: words });
+			await reread('harrow:rounds');
+		};
+		if (what === 'limit') asking = { kind: 'column', column: finding.column! };
+		else if (what === 'stop-timer') stopping = finding;
+		else if (!card) return;
+		else if (what === 'unblock') await done(board.unblock(card), `Card ${card.number} is no longer blocked.`);
+		else if (what === 'backlog')
+			await done(board.move(card, null, null), `Card ${card.number} is back in the backlog.`);
+		else if (what === 'ask') question = card;
+		else if (what === 'owners') asking = { kind: 'owners', cards: [card] };
+		else if (what === 'size' || what === 'split') asking = { kind: what, card };
+	}
+	async function say(card: CardView, text: string): Promise<boolean> {
+		const sent = await board.ask('CommentCard', { card: card.id, text });
+		return sent.ok;
+	}
+	async function putAside(finding: Finding, reason: string): Promise<void> {
+		aside = null;
+		await board.ask('DismissFinding', { board: head.id, finding: finding.key, reason });
+		await reread('harrow:rounds');
+	}
+	async function recall(key: string): Promise<void> {
+		await board.ask('RecallFinding', { board: head.id, finding: key });
+		await reread('harrow:rounds');
+	}
+	function walk(on: boolean): void {
+		const url = new URL(page.url);
+		if (on) url.searchParams.set('walk', '');
+		else url.searchParams.delete('walk');
+		void goto(url, { noScroll: true });
+	}
+	const stopped = $derived(stopping && rounds.timers.find((timer) => timer.person === stopping!.person));
+</script>
+
+<Places board={head} here="rounds">
+	{#if !walking}<button type="button" class="plain walk" onclick={() => walk(true)}>Walk the board</button
+		>{/if}
+</Places>
+{#if walking}
+	<Walk
+		{head}
+		cards={[...board.cards.values()]}
+		{rounds}
+		today={parseDay(data.today)!}
+		{open}
+		onsay={say}
+		onend={() => walk(false)}
+	/>
+{:else}
+	<h1 class="sentence">
+		{#if rounds.findings.length}
+			<b
+				>{count(rounds.findings.length, 'thing')}
+				{rounds.findings.length === 1 ? 'needs' : 'need'} somebody</b
+			>{#if now}, <span class="warn">{now} of them now</span>{/if}. Each comes from the board as it stands;
+			what is put aside is back tomorrow.
+		{:else}
+			<b>Nothing needs anybody just now.</b> No card is blocked, late or too old; nobody is over their promise or
+			without work.
+		{/if}
+	</h1>
+	<div class="page">
+		{#each groups as group (group.severity)}
+			<section>
+				<h2>{SEVERITIES[group.severity].name} <small>{SEVERITIES[group.severity].says}</small></h2>
+				<ul>
+					{#each group.list as finding (finding.key)}
+						<FindingRow
+							{finding}
+							cards={cardsOf(finding)}
+							slug={head.slug}
+							{mayEdit}
+							{open}
+							onremedy={(what, card) => void remedy(finding, what, card)}
+							onaside={() => (aside = finding)}
+						/>
+					{/each}
+				</ul>
+			</section>
+		{/each}
+		{#if rounds.aside.length}
+			<section class="aside">
+				<h2>Put aside for today</h2>
+				<ul>
+					{#each rounds.aside as finding (finding.key)}
+						<li>
+							<span
+								>{#each cardsOf(finding).slice(0, 1) as card (card.id)}<b>{card.number}</b>
+								{/each}{finding.sentence}
+								<span class="soft">{finding.by}: {finding.reason}</span></span
+							>
+							{#if mayEdit}<button type="button" class="link" onclick={() => void recall(finding.key)}
+									>Show it again</button
+								>{/if}
+						</li>
+					{/each}
+				</ul>
+			</section>
+		{/if}
+	</div>
+{/if}
+
+{#if asking}<Asking
+		{board}
+		ask={asking}
+		onclose={() => (asking = null)}
+		ondone={() => void reread('harrow:rounds')}
+	/>{/if}
+{#if aside}
+	{@const finding = aside}
+	{#await import('$lib/ui/dialogs/ReasonDialog.svelte') then { default: ReasonDialog }}
+		<ReasonDialog
+			title="Put it aside for today?"
+			sentence={finding.sentence}
+			label="Why it can wait until tomorrow"
+			go="Not today"
+			onclose={() => (aside = null)}
+			onreason={(reason) => void putAside(finding, reason)}
+		/>
+	{/await}
+{/if}
+{#if question}
+	{@const card = question}
+	{#await import('$lib/ui/dialogs/ReasonDialog.svelte') then { default: ReasonDialog }}
+		<ReasonDialog
+			title="Ask on {card.number}"
+			sentence={card.title}
+			label="What you say stands in the card’s talk"
+			go="Ask"
+			most={2000}
+			onclose={() => (question = null)}
+			onreason={(text) => {
+				question = null;
+				void say(card, text).then((kept) => {
+					if (kept) board.tell({ tone: 'done', text: `Said on card ${card.number}.` });
+					void reread('harrow:rounds');
+				});
+			}}
+		/>
+	{/await}
+{/if}
+{#if stopping && stopped}
+	{@const finding = stopping}
+	{@const timer = stopped}
+	{#await import('$lib/ui/dialogs/TimeDialog.svelte') then { default: TimeDialog }}
+		<TimeDialog
+			title="How much of it was work?"
+			sentence={finding.sentence}
+			hours={null}
+			none="None of it"
+			onclose={() => (stopping = null)}
+			ontime={async ({ hours, note, billable }) => {
+				const sent = await board.ask('StopTimer', {
+					card: timer.card,
+					person: timer.person,
+					hours: hours ?? 0,
+					note,
+					billable,
+				});
+				await Promise.all([reread('harrow:rounds'), reread('harrow:timer')]);
+				return sent.ok ? '' : sent.refusal.title;
+			}}
+		/>
+	{/await}
+{/if}
+
+<style>
+	.sentence {
+		font: 1rem/1.4 var(--text);
+		letter-spacing: 0;
+		padding: 9px 20px 4px;
+		flex: none;
+	}
+	.page {
+		flex: 1;
+		min-height: 0;
+		overflow-y: auto;
+		padding: 0 20px 30px;
+	}
+	h2 {
+		font-size: 1.15rem;
+		margin: 14px 0 4px;
+	}
+	h2 small {
+		font: 400 0.93rem var(--text);
+		color: var(--soft);
+		margin-left: 6px;
+	}
+	ul {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+		border-top: 1px solid var(--rule);
+	}
+	.aside li {
+		display: flex;
+		justify-content: space-between;
+		gap: 14px;
+		padding: 6px 0;
+		border-bottom: 1px dotted var(--rule);
+	}
+	.soft {
+		color: var(--soft);
+	}
+	.walk {
+		padding: 2px 12px;
+		min-height: 30px;
+	}
+	@media (max-width: 700px) {
+		.sentence {
+			padding: 8px 14px 4px;
+		}
+		.page {
+			padding: 0 12px 24px;
+		}
+	}
+	@media (pointer: coarse) {
+		.link,
+		.walk {
+			min-height: 44px;
+		}
+	}
+</style>
