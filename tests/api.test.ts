@@ -315,7 +315,7 @@ describe('the published description', () => {
 		]);
 		assert.deepEqual(schemas.SizeCardInput.properties.size, { type: 'number', minimum: 0, maximum: 9999 });
 		const commands = json.paths['/api/commands'].post.requestBody.content['application/json'].schema.oneOf;
-		assert.equal(commands.length, 49);
+		assert.equal(commands.length, 52);
 		assert.deepEqual(schemas.MoveCardInput.required.sort(), ['card', 'column', 'version']);
 		assert.deepEqual(schemas.MoveCardInput.properties.column.type, ['string', 'null']);
 		for (const { $ref } of commands) assert.ok(schemas[$ref.split('/').at(-1)], $ref);

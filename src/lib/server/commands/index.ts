@@ -43,6 +43,9 @@ import { logTime } from './log-time.ts';
 import { settleSprint } from './settle-sprint.ts';
 import { startTimer, stopTimer } from './run-timer.ts';
 import { dismissFinding, recallFinding } from './dismiss-finding.ts';
+import { changeBudget } from './change-budget.ts';
+import { changeRate } from './change-rate.ts';
+import { changeSettling } from './change-settling.ts';
 import type { AnyCommand } from './command.ts';
 
 const all: AnyCommand[] = [
@@ -87,6 +90,9 @@ const all: AnyCommand[] = [
 	undoCommand,
 	unlinkCard,
 	withdrawAbsence,
+	changeBudget,
+	changeRate,
+	changeSettling,
 	changeTime,
 	dismissFinding,
 	recallFinding,

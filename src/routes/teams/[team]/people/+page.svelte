@@ -1,8 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import Bar from '$lib/ui/frame/Bar.svelte';
-	import { keys } from '$lib/ui/frame/keys.svelte';
+	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import Holidays from '$lib/ui/people/Holidays.svelte';
 	import PersonPanel from '$lib/ui/people/PersonPanel.svelte';
@@ -75,19 +74,7 @@
 
 <svelte:document onvisibilitychange={again} />
 
-<div class="people-page">
-	<Bar
-		person={data.person!}
-		here={{ team: people.team.name, name: 'People', teamId: people.team.id }}
-		boards={people.boards.map((board) => ({ ...board, team: people.team.name }))}
-		keysOn={keys.on}
-	/>
-	<div class="line">
-		<nav aria-label="Places of this team">
-			<a href="/teams/{people.team.id}/people" aria-current="page">People</a>
-			{#each people.boards as board (board.id)}<a href="/boards/{board.slug}">{board.name}</a>{/each}
-		</nav>
-	</div>
+<TeamFrame person={data.person!} team={people.team} boards={people.boards} here="People">
 	<div class="beside">
 		<main class:open={chosen}>
 			<h1>
@@ -131,42 +118,9 @@
 				/>{/key}
 		{/if}
 	</div>
-</div>
+</TeamFrame>
 
 <style>
-	:global(.whole:has(> .people-page)) {
-		height: 100dvh;
-		min-height: 420px;
-	}
-	.people-page {
-		display: flex;
-		flex-direction: column;
-		flex: 1;
-		min-height: 0;
-	}
-	.line {
-		min-height: 37px;
-		padding: 2px 20px;
-		border-bottom: 1px solid var(--rule);
-		flex: none;
-		overflow-x: auto;
-	}
-	nav {
-		display: flex;
-		gap: 4px;
-	}
-	nav a {
-		padding: 4px 11px;
-		border-radius: 4px;
-		color: var(--soft);
-		font-weight: 560;
-		text-decoration: none;
-		white-space: nowrap;
-	}
-	nav a[aria-current] {
-		background: var(--ink);
-		color: var(--paper);
-	}
 	.beside {
 		display: flex;
 		flex: 1;
@@ -208,22 +162,12 @@
 	.legend .give {
 		background: repeating-linear-gradient(135deg, var(--edge) 0 1px, var(--sunk) 1px 5px);
 	}
-	@media (pointer: coarse) {
-		nav a {
-			min-height: 44px;
-			display: grid;
-			place-items: center;
-		}
-	}
 	@media (max-width: 900px) {
 		main.open {
 			display: none;
 		}
 		main {
 			padding: 0 12px;
-		}
-		.line {
-			padding: 2px 12px;
 		}
 	}
 </style>

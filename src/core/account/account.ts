@@ -1,0 +1,149 @@
+import { tidy } from '../capacity/hours.ts';
+
+/** Hours that were worked: summed over everything that nobody asks apart. */
+export interface Worked {
+	/** In the range that was asked for, or in the equal span before it. */
+	span: 'now' | 'before';
+	person: string;
+	board: string;
+	/** Its key. */
+	card: string;
+	/** `2026-11` */
+	month: string;
+	/** The sprint of its board in whose stint it was worked, by its number; null for none. */
+	sprint: number | null;
+	initiative: string | null;
+	type: string;
+	labels: readonly string[];
+	hours: number;
+	billable: number;
+	/** What it cost: null where cost is not shown; hours without a rate cost nothing and are counted apart. */
+	cost: number | null;
+	unrated: number;
+}
+
+export const GROUPINGS = ['person', 'board', 'initiative', 'label', 'type', 'sprint', 'month'] as const;
+export type Grouping = (typeof GROUPINGS)[number];
+
+/** One line of an account. */
+export interface AccountLine {
+	/** What it is about, as the facts name it; empty: nothing of that kind. */
+	name: string;
+	hours: number;
+	billable: number;
+	/** Null: not shown, or no hour of it had a rate. */
+	cost: number | null;
+	/** Hours of it that had no rate. */
+	unrated: number;
+	/** Hours in the equal span before. */
+	before: number;
+	/** The cards behind it, the most hours first. */
+	cards: { card: string; hours: number }[];
+}
+
+export interface Account {
+	lines: AccountLine[];
+	/** Everything once: with labels it is less than the sum of the lines. */
+	total: AccountLine;
+}
+
+/** What a fact is counted under; with labels it may be several. */
+function under(fact: Worked, by: Grouping): string[] {
+	switch (by) {
+		case 'label':
+			return fact.labels.length ? [...new Set(fact.labels)] : [''];
+		case 'initiative':
+			return [fact.initiative ?? ''];
+		case 'sprint':
+			return [fact.sprint === null ? '' : `${fact.board} ${fact.sprint}`];
+		default:
+			return [fact[by]];
+	}
+}
+
+/**
+ * Worked hours and what they cost, in lines of one kind. They come from logged time alone: neither carrying, splitting
+ * nor re-sizing a card changes them.
+ */
+export function account(facts: readonly Worked[], by: Grouping): Account {
+	const lines = new Map<string, AccountLine & { byCard: Map<string, number> }>();
+	const line = (name: string) => {
+		const known = lines.get(name) ?? { ...emptyLine(name), byCard: new Map<string, number>() };
+		lines.set(name, known);
+		return known;
+	};
+	const total = { ...emptyLine('all'), byCard: new Map<string, number>() };
+	for (const fact of facts)
+		for (const one of [total, ...under(fact, by).map(line)]) {
+			if (fact.span === 'before') {
+				one.before += fact.hours;
+				continue;
+			}
+			one.hours += fact.hours;
+			one.billable += fact.billable;
+			one.unrated += fact.unrated;
+			if (fact.cost !== null && fact.hours > fact.unrated) one.cost = (one.cost ?? 0) + fact.cost;
+			one.byCard.set(fact.card, (one.byCard.get(fact.card) ?? 0) + fact.hours);
+		}
+	return {
+		lines: [...lines.values()]
+			.map(finish)
+			.sort((a, b) => b.hours - a.hours || b.before - a.before || (a.name < b.name ? -1 : 1)),
+		total: finish(total),
+	};
+}
+
+function emptyLine(name: string): AccountLine {
+	return { name, hours: 0, billable: 0, cost: null, unrated: 0, before: 0, cards: [] };
+}
+
+function finish({ byCard, ...line }: AccountLine & { byCard: Map<string, number> }): AccountLine {
+	return {
+		...line,
+		hours: tidy(line.hours),
+		billable: tidy(line.billable),
+		unrated: tidy(line.unrated),
+		before: tidy(line.before),
+		cost: line.cost === null ? null : Math.round(line.cost * 100) / 100,
+		cards: [...byCard]
+			.map(([card, hours]) => ({ card, hours: tidy(hours) }))
+			.sort((a, b) => b.hours - a.hours || (a.card < b.card ? -1 : 1)),
+	};
+}
+
+/** A share of hours, or null where there are none. */
+export const useOf = (hours: number, available: number): number | null =>
+	available > 0 ? hours / available : null;
+
+/** A sprint that has not been closed, with what is placed on each person. */
+export interface PlacedSprint {
+	from: number;
+	to: number;
+	placed: ReadonlyMap<string, number>;
+}
+
+/**
+ * Hours placed on people within a range of days: of sprints that reach beyond it, as many parts as working days lie in it.
+ * @param works whether the team works on a day
+ */
+export function placedWithin(
+	sprints: readonly PlacedSprint[],
+	works: (day: number) => boolean,
+	from: number,
+	to: number,
+): Map<string, number> {
+	const sums = new Map<string, number>();
+	const workdays = (a: number, b: number) => {
+		let n = 0;
+		for (let day = a; day <= b; day++) if (works(day)) n++;
+		return n;
+	};
+	for (const sprint of sprints) {
+		const all = workdays(sprint.from, sprint.to);
+		const inside = workdays(Math.max(from, sprint.from), Math.min(to, sprint.to));
+		if (!all || !inside) continue;
+		for (const [person, hours] of sprint.placed)
+			sums.set(person, tidy((sums.get(person) ?? 0) + (hours * inside) / all));
+	}
+	return sums;
+}

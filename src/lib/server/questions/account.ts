@@ -1,0 +1,211 @@
+import type { AccountPage } from '../../../core/board/account.ts';
+import { account, GROUPINGS, placedWithin, useOf, type Worked } from '../../../core/account/account.ts';
+import { dayText, parseDay } from '../../../core/calendar/days.ts';
+import { zoneOf, type Day } from '../../../core/calendar/zone.ts';
+import { hoursOn, weekHours } from '../../../core/capacity/hours.ts';
+import { rows } from '../database.ts';
+import { Problem } from '../problem.ts';
+import type { Person } from '../sign-in.ts';
+import { now } from '../time.ts';
+import { rotaOf } from './rota.ts';
+import { teamOf } from './team.ts';
+
+interface OpenSprint {
+	board: string;
+	number: number;
+	from: string;
+	to: string;
+	cards: { left: number; owners: string[] }[];
+}
+
+/**
+ * Hours and cost of a team over a range of days, this month unless it is given, beside the equal span before.
+ * @throws Problem 422 when the range cannot be read or runs backwards
+ */
+export async function accountPage(
+	person: Person,
+	team: string,
+	asked: { from: string | null; to: string | null; by: string | null },
+): Promise<AccountPage> {
+	const about = await teamOf(person, team);
+	const today = zoneOf(about.zone).day(now().getTime());
+	const [from, to] = rangeOf(asked, today);
+	const before = { from: from - (to - from + 1), to: from - 1 };
+	const by = GROUPINGS.find((known) => known === asked.by) ?? 'person';
+	const [facts, rota, [more]] = await Promise.all([
+		worked(person, team, before.from, from, to, about.role === 'lead'),
+		rotaOf(team),
+		rows<{
+			sprints: OpenSprint[];
+			titles: Record<string, string>;
+			budgets: AccountPage['budgets'];
+			named: { name: string; from: string; to: string }[];
+		}>(
+			`select
+				(select coalesce(json_agg(json_build_object('board', b.id, 'number', s.number, 'from', s.starts, 'to', s.ends, 'cards', (
+					select coalesce(json_agg(json_build_object('left', c."left",
+						'owners', array(select o.person_id::text from card_owner o where o.card_id = c.id))), '[]')
+					from card c where c.sprint_id = s.id and c.archived_at is null and c.clock <> 'done' and not c.unplanned))), '[]')
+				from sprint s
+				join board b on b.id = s.board_id and b.team_id = $1 and b.unit = 'hours'
+				join board_right r on r.board_id = b.id and r.person_id = $2
+				where s.closed_at is null and daterange(s.starts, s.ends, '[]') && daterange($3, $4, '[]')) as sprints,
+				(select coalesce(json_object_agg(b.key || '-' || c.number, c.title), '{}')
+				from card c
+				join board b on b.id = c.board_id and b.team_id = $1
+				join board_right r on r.board_id = b.id and r.person_id = $2
+				where c.id in (select card_id from time_entry where day between $3 and $4 and withdrawn_at is null)) as titles,
+				(select coalesce(json_object_agg(i.name, json_build_object('budget', i.budget_hours, 'worked', (
+						select coalesce(sum(t.hours), 0) from time_entry t join card c on c.id = t.card_id
+						where c.initiative_id = i.id and t.withdrawn_at is null),
+					'left', (select coalesce(sum(c."left"), 0) from card c where c.initiative_id = i.id and c.archived_at is null))), '{}')
+				from initiative i
+				join board b on b.id = i.board_id and b.team_id = $1 and b.unit = 'hours'
+				join board_right r on r.board_id = b.id and r.person_id = $2
+				where i.budget_hours is not null) as budgets,
+				(select coalesce(json_agg(json_build_object('name', x.name, 'from', x.starts, 'to', x.ends)), '[]') from (
+					select b.name || ', sprint ' || s.number as name, s.starts, s.ends
+					from sprint s
+					join board b on b.id = s.board_id and b.team_id = $1
+					join board_right r on r.board_id = b.id and r.person_id = $2
+					where s.started_at is not null and s.ends > $3::date - 60
+					order by b.position, s.number desc
+				) x) as named`,
+			[team, person.id, dayText(from), dayText(to)],
+			'account',
+		),
+	]);
+	const { sprints, titles, budgets, named } = more!;
+	const names = new Map(about.people.map((one) => [one.id, one.name]));
+	const works = (day: Day) =>
+		!rota.holidays.has(day) && about.people.some((one) => weekHours(rota, one.id, day) > 0);
+	const placed = placedWithin(
+		sprints.map((sprint) => ({
+			from: parseDay(sprint.from)!,
+			to: parseDay(sprint.to)!,
+			placed: shared(sprint.cards, new Set(names.keys())),
+		})),
+		works,
+		from,
+		to,
+	);
+	const found = account(facts, by);
+	const each = account(facts, 'person').lines;
+	return {
+		team: about,
+		role: about.role,
+		today: dayText(today),
+		from: dayText(from),
+		to: dayText(to),
+		before: { from: dayText(before.from), to: dayText(before.to) },
+		by,
+		account: found,
+		use: about.people.flatMap(({ id, name, gone }) => {
+			let available = 0;
+			for (let day = from; day <= to; day++) available += hoursOn(rota, id, day);
+			const hours = each.find((line) => line.name === name)?.hours ?? 0;
+			const held = placed.get(id) ?? 0;
+			if (gone && !hours) return [];
+			return [
+				{
+					person: id,
+					name,
+					available,
+					worked: hours,
+					use: useOf(hours, available),
+					placed: held,
+					planned: useOf(held, available),
+				},
+			];
+		}),
+		ranges: [...usualRanges(today), ...named],
+		titles,
+		budgets,
+	};
+}
+
+function rangeOf(asked: { from: string | null; to: string | null }, today: Day): [Day, Day] {
+	const read = (text: string | null, field: string): Day | null => {
+		if (!text) return null;
+		const day = parseDay(text);
+		if (day === null)
+			throw new Problem(
+				422,
+				`invalid.${field}`,
+				`“${text.slice(0, 40)}” is not a day such as 2026-11-23.`,
+				field,
+			);
+		return day;
+	};
+	const month = monthOf(today);
+	const from = read(asked.from, 'from') ?? month[0];
+	const to = read(asked.to, 'to') ?? (asked.from ? Math.max(from, today) : month[1]);
+	if (to < from) throw new Problem(422, 'range.backwards', 'The range ends before it begins.', 'to');
+	if (to - from > 3700)
+		throw new Problem(422, 'range.too_long', 'The range may be at most ten years long.', 'from');
+	return [from, to];
+}
+
+/** The first and last day of the span of months that begins so many months after that of a day. */
+function monthOf(day: Day, by = 0, months = 1): [Day, Day] {
+	const [year, month] = dayText(day).split('-').map(Number) as [number, number];
+	const first = (n: number) =>
+		parseDay(new Date(Date.UTC(year, month - 1 + n, 1)).toISOString().slice(0, 10))!;
+	return [first(by), first(by + months) - 1];
+}
+
+function usualRanges(today: Day): AccountPage['ranges'] {
+	const month = Number(dayText(today).slice(5, 7)) - 1;
+	const quarter = -(month % 3);
+	const range = (name: string, [from, to]: [Day, Day]) => ({ name, from: dayText(from), to: dayText(to) });
+	return [
+		range('This month', monthOf(today)),
+		range('Last month', monthOf(today, -1)),
+		range('This quarter', monthOf(today, quarter, 3)),
+		range('Last quarter', monthOf(today, quarter - 3, 3)),
+	];
+}
+
+/** What is left of cards, each shared equally by its owners who are in the team. */
+function shared(cards: OpenSprint['cards'], team: ReadonlySet<string>): Map<string, number> {
+	const sums = new Map<string, number>();
+	for (const card of cards) {
+		const owners = card.owners.filter((owner) => team.has(owner));
+		for (const owner of owners) sums.set(owner, (sums.get(owner) ?? 0) + card.left / owners.length);
+	}
+	return sums;
+}
+
+/** The facts of an account, summed in the database over all that nobody asks apart. Cost is for leads only. */
+function worked(
+	person: Person,
+	team: string,
+	before: Day,
+	from: Day,
+	to: Day,
+	withCost: boolean,
+): Promise<Worked[]> {
+	return rows<Worked>(
+		`select case when t.day < $4 then 'before' else 'now' end as span, p.name as person, b.name as board,
+			b.key || '-' || c.number as card, to_char(t.day, 'YYYY-MM') as month, s.number as sprint, i.name as initiative, c.type,
+			array(select l.name from card_label k join label l on l.id = k.label_id where k.card_id = c.id) as labels,
+			sum(t.hours) as hours, coalesce(sum(t.hours) filter (where t.billable), 0) as billable,
+			case when $6 then coalesce(sum(t.hours * h.rate), 0) end as cost,
+			case when $6 then coalesce(sum(t.hours) filter (where h.rate is null), 0) else 0 end as unrated
+		from time_entry t
+		join card c on c.id = t.card_id
+		join board b on b.id = c.board_id and b.team_id = $1
+		join board_right r on r.board_id = b.id and r.person_id = $2
+		join person p on p.id = t.person_id
+		left join sprint s on s.id = t.sprint_id
+		left join initiative i on i.id = c.initiative_id
+		left join lateral (
+			select rate from hourly_rate where team_id = $1 and person_id = t.person_id and from_day <= t.day
+			order by from_day desc limit 1
+		) h on $6
+		where t.withdrawn_at is null and t.day between $3 and $5
+		group by 1, 2, 3, 4, 5, 6, 7, 8, c.id`,
+		[team, person.id, dayText(before), dayText(from), dayText(to), withCost],
+		'account-worked',
+	);
+}

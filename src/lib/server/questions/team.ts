@@ -1,0 +1,41 @@
+import { rows } from '../database.ts';
+import { notFound } from '../problem.ts';
+import type { Person } from '../sign-in.ts';
+
+export interface TeamOf {
+	id: string;
+	name: string;
+	zone: string;
+	currency: string;
+	role: 'viewer' | 'member' | 'lead';
+	boards: { id: string; name: string; slug: string; key: string; unit: string }[];
+	/** Leads and members, those who left since among them. */
+	people: { id: string; name: string; gone: boolean }[];
+}
+
+/**
+ * A team as its own pages need it.
+ * @throws Problem 404 when there is no such team, or the person is not in it
+ */
+export async function teamOf(person: Person, team: string): Promise<TeamOf> {
+	if (!/^[0-9a-f-]{36}$/i.test(team)) throw notFound('team');
+	const [found] = await rows<TeamOf>(
+		`select t.id, t.name, t.time_zone as zone, t.currency, me.role,
+			(select coalesce(json_agg(json_build_object('id', b.id, 'name', b.name, 'slug', b.slug, 'key', b.key, 'unit', b.unit)
+				order by b.position), '[]')
+			from board b
+			join board_right r on r.board_id = b.id and r.person_id = $2
+			where b.team_id = t.id) as boards,
+			(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'gone', m.left_at is not null) order by p.name), '[]')
+			from membership m
+			join person p on p.id = m.person_id
+			where m.team_id = t.id and m.role <> 'viewer') as people
+		from team t
+		join membership me on me.team_id = t.id and me.person_id = $2 and me.left_at is null
+		where t.id = $1`,
+		[team, person.id],
+		'team-of',
+	);
+	if (!found) throw notFound('team');
+	return found;
+}

@@ -1,0 +1,382 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page as here } from '$app/state';
+	import type { AccountLine } from '$core/account/account';
+	import { GROUPINGS } from '$core/account/account';
+	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
+	import { percent } from '$lib/ui/look-back/sentences';
+	import CardsBehind from '$lib/ui/settle/CardsBehind.svelte';
+	import { amount, dateWords, figure } from '$lib/ui/words';
+
+	let { data } = $props();
+	const page = $derived(data.page);
+	const { account, team } = $derived(page);
+	const lead = $derived(page.role === 'lead');
+	const total = $derived(account.total);
+	const most = $derived(Math.max(1e-6, ...account.lines.map((line) => Math.max(line.hours, line.before))));
+	let picked = $state.raw<AccountLine | null>(null);
+	const NAMES = {
+		person: 'Person',
+		board: 'Board',
+		initiative: 'Initiative',
+		label: 'Label',
+		type: 'Type',
+		sprint: 'Sprint',
+		month: 'Month',
+	};
+	const NONE = {
+		person: 'nobody',
+		board: 'no board',
+		initiative: 'no initiative',
+		label: 'no label',
+		type: 'no type',
+		sprint: 'outside of a sprint',
+		month: 'no month',
+	};
+	const nameOf = (line: AccountLine) => line.name || NONE[page.by];
+	const money = (n: number | null, unrated: number) =>
+		n === null ? (unrated ? 'no rate' : '') : `${team.currency} ${Math.round(n).toLocaleString('en-GB')}`;
+	const change = (line: AccountLine) =>
+		line.before ? percent((line.hours - line.before) / line.before).replace(/^(\d)/, '+$1') : 'new';
+	const available = $derived(page.use.reduce((sum, one) => sum + one.available, 0));
+	const inUse = $derived(available ? total.hours / available : null);
+	const overBudget = $derived(
+		Object.entries(page.budgets).filter(([, one]) => one.worked + one.left > one.budget),
+	);
+
+	function ask(change: Record<string, string>): void {
+		const url = new URL(here.url);
+		for (const [key, value] of Object.entries(change)) url.searchParams.set(key, value);
+		picked = null;
+		void goto(url, { keepFocus: true, noScroll: true });
+	}
+	const range = $derived(page.ranges.find((one) => one.from === page.from && one.to === page.to)?.name ?? '');
+	const open = (key: string) => {
+		const board = team.boards.find((one) => key.startsWith(`${one.key}-`));
+		return `/boards/${board?.slug ?? ''}?card=${key}`;
+	};
+	const file = $derived(`/teams/${team.id}/account/file?from=${page.from}&to=${page.to}&by=${page.by}`);
+</script>
+
+<TeamFrame person={data.person!} {team} boards={team.boards} here="Account">
+	{#snippet right()}
+		<span class="range">
+			<select
+				class="choice"
+				aria-label="Range"
+				value={range}
+				onchange={(event) => {
+					const one = page.ranges.find((known) => known.name === event.currentTarget.value);
+					if (one) ask({ from: one.from, to: one.to });
+				}}
+			>
+				{#if !range}<option value="">a range of its own</option>{/if}
+				{#each page.ranges as one (one.name)}<option value={one.name}>{one.name}</option>{/each}
+			</select>
+			<label
+				>from <input
+					type="date"
+					value={page.from}
+					max={page.to}
+					onchange={(event) => ask({ from: event.currentTarget.value, to: page.to })}
+				/></label
+			>
+			<label
+				>to <input
+					type="date"
+					value={page.to}
+					min={page.from}
+					onchange={(event) => ask({ from: page.from, to: event.currentTarget.value })}
+				/></label
+			>
+			<label
+				>by <select
+					class="choice"
+					value={page.by}
+					onchange={(event) => ask({ by: event.currentTarget.value })}
+					>{#each GROUPINGS as by (by)}<option value={by}>{NAMES[by].toLowerCase()}</option>{/each}</select
+				></label
+			>
+			<a class="link" href={file} download>CSV</a>
+		</span>
+	{/snippet}
+	<main>
+		<h1>
+			<b>{amount(total.hours, 'hours')}</b> worked from {dateWords(page.from, page.today)} to {dateWords(
+				page.to,
+				page.today,
+			)}{total.billable ? `, ${amount(total.billable, 'hours')} of it billable` : ''}{lead &&
+			total.cost !== null
+				? `; it cost ${money(total.cost, 0)}`
+				: ''}.
+			{amount(total.before, 'hours')} in the {dateWords(page.before.from, page.today)} to {dateWords(
+				page.before.to,
+				page.today,
+			)} before.
+			{#if inUse !== null}<b>{percent(inUse)}</b> of everyone’s hours went into cards.{/if}
+			{#if lead && total.unrated}<span class="care">{amount(total.unrated, 'hours')} have no rate.</span>{/if}
+			{#each overBudget as [name, one] (name)}<span class="warn"
+					>{name} is over its budget: {amount(one.worked, 'hours')} worked and {amount(one.left, 'hours')} left
+					of
+					{amount(one.budget, 'hours')}.</span
+				>
+			{/each}
+		</h1>
+		<div class="columns" class:one={!picked}>
+			<div class="tables">
+				{#if account.lines.length}
+					<div class="scroll">
+						<table>
+							<thead>
+								<tr>
+									<th scope="col">{NAMES[page.by]}</th>
+									<th scope="col"><span class="sr-only">Hours now and before</span></th>
+									<th scope="col">Hours</th>
+									<th scope="col">Billable</th>
+									{#if lead}<th scope="col">Cost</th>{/if}
+									<th scope="col">Before</th>
+									<th scope="col">Change</th>
+									{#if page.by === 'initiative'}<th scope="col">Budget</th>{/if}
+								</tr>
+							</thead>
+							<tbody>
+								{#each account.lines as line (line.name)}
+									<tr>
+										<th scope="row"
+											>{#if line.cards.length}<button
+													type="button"
+													class="link"
+													onclick={() => (picked = line)}>{nameOf(line)}</button
+												>{:else}{nameOf(line)}{/if}</th
+										>
+										<td class="bar" aria-hidden="true"
+											><i class="before" style:width="{(line.before / most) * 100}%"></i><i
+												class="now"
+												style:width="{(line.hours / most) * 100}%"
+											></i></td
+										>
+										<td class="figure">{amount(line.hours, 'hours')}</td>
+										<td class="figure">{line.billable ? amount(line.billable, 'hours') : ''}</td>
+										{#if lead}<td class="figure"
+												>{money(line.cost, line.unrated)}{line.cost !== null && line.unrated
+													? ` (${figure(line.unrated)} h without a rate)`
+													: ''}</td
+											>{/if}
+										<td class="figure">{line.before ? amount(line.before, 'hours') : ''}</td>
+										<td class="figure">{change(line)}</td>
+										{#if page.by === 'initiative'}
+											{@const budget = page.budgets[line.name]}
+											<td class="figure" class:warn={budget && budget.worked + budget.left > budget.budget}
+												>{budget
+													? `${amount(budget.worked, 'hours')} of ${amount(budget.budget, 'hours')}${budget.worked + budget.left > budget.budget ? ', over' : ''}`
+													: ''}</td
+											>
+										{/if}
+									</tr>
+								{/each}
+							</tbody>
+							<tfoot>
+								<tr>
+									<th scope="row"
+										><button type="button" class="link" onclick={() => (picked = total)}
+											>{page.by === 'label' ? 'All, each card once' : 'All'}</button
+										></th
+									>
+									<td></td>
+									<td class="figure">{amount(total.hours, 'hours')}</td>
+									<td class="figure">{amount(total.billable, 'hours')}</td>
+									{#if lead}<td class="figure">{money(total.cost, total.unrated)}</td>{/if}
+									<td class="figure">{amount(total.before, 'hours')}</td>
+									<td class="figure">{change(total)}</td>
+									{#if page.by === 'initiative'}<td></td>{/if}
+								</tr>
+							</tfoot>
+						</table>
+					</div>
+				{:else}
+					<p>No time was logged in this range, nor in the one before.</p>
+				{/if}
+				<h2>Use of people’s hours</h2>
+				<p>
+					Worked and placed as shares of the hours that everyone works in this range, absences and holidays
+					left out.
+				</p>
+				<div class="scroll">
+					<table>
+						<thead>
+							<tr>
+								<th scope="col">Person</th>
+								<th scope="col"><span class="sr-only">Use and planned use</span></th>
+								<th scope="col">Worked</th>
+								<th scope="col">Of</th>
+								<th scope="col">Use</th>
+								<th scope="col">Placed</th>
+								<th scope="col">Planned use</th>
+							</tr>
+						</thead>
+						<tbody>
+							{#each page.use as one (one.person)}
+								<tr>
+									<th scope="row">{one.name}</th>
+									<td class="bar" aria-hidden="true"
+										><i class="placed" style:width="{Math.min(1, one.planned ?? 0) * 100}%"></i><i
+											class="now"
+											style:width="{Math.min(1, one.use ?? 0) * 100}%"
+										></i></td
+									>
+									<td class="figure">{amount(one.worked, 'hours')}</td>
+									<td class="figure">{amount(one.available, 'hours')}</td>
+									<td class="figure" class:warn={(one.use ?? 0) > 1}
+										>{one.use === null ? 'no hours' : percent(one.use)}</td
+									>
+									<td class="figure">{one.placed ? amount(one.placed, 'hours') : ''}</td>
+									<td class="figure">{one.placed ? percent(one.planned) : ''}</td>
+								</tr>
+							{/each}
+						</tbody>
+					</table>
+				</div>
+			</div>
+			{#if picked}
+				{@const line = picked}
+				<div class="behind">
+					<CardsBehind
+						title={line === total ? 'All cards' : nameOf(line)}
+						cards={line.cards.map((card) => ({ card: card.card, amount: card.hours }))}
+						titles={page.titles}
+						unit="hours"
+						{open}
+						onclose={() => (picked = null)}
+					/>
+				</div>
+			{/if}
+		</div>
+	</main>
+</TeamFrame>
+
+<style>
+	main {
+		flex: 1;
+		min-height: 0;
+		overflow-y: auto;
+		padding: 0 20px 30px;
+	}
+	h1 {
+		font: 1rem/1.4 var(--text);
+		letter-spacing: 0;
+		padding: 9px 0 10px;
+	}
+	h2 {
+		font-size: 1.12rem;
+		margin: 22px 0 2px;
+	}
+	p {
+		margin: 0 0 6px;
+		color: var(--soft);
+	}
+	.range {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 14px;
+		align-items: center;
+		font-size: 0.93rem;
+		color: var(--soft);
+	}
+	.range input {
+		font: inherit;
+		color: var(--moss);
+		background: transparent;
+		border: 0;
+		border-bottom: 1px solid var(--moss);
+		padding: 2px 0;
+		min-height: 26px;
+	}
+	.columns {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 340px;
+		gap: 26px;
+		align-items: start;
+	}
+	.columns.one {
+		grid-template-columns: minmax(0, 1fr);
+	}
+	.tables {
+		min-width: 0;
+	}
+	.behind {
+		position: sticky;
+		top: 0;
+	}
+	.scroll {
+		overflow-x: auto;
+	}
+	table {
+		border-collapse: collapse;
+		width: 100%;
+		max-width: 1080px;
+	}
+	th,
+	td {
+		padding: 5px 10px 5px 0;
+		border-bottom: 1px solid var(--rule);
+		text-align: left;
+		font-weight: 400;
+		white-space: nowrap;
+	}
+	thead th {
+		font-size: 12px;
+		color: var(--soft);
+		border-bottom: 2px solid var(--ink);
+	}
+	tbody th {
+		font-weight: 600;
+	}
+	tfoot :is(th, td) {
+		font-weight: 700;
+	}
+	.figure {
+		text-align: right;
+	}
+	thead th:nth-child(n + 3) {
+		text-align: right;
+	}
+	.bar {
+		position: relative;
+		width: 26%;
+		min-width: 90px;
+	}
+	.bar i {
+		display: block;
+		height: 7px;
+	}
+	.now {
+		background: var(--moss);
+	}
+	.before,
+	.placed {
+		background: var(--river-2);
+		border-right: 1px solid var(--river);
+	}
+	@media (max-width: 900px) {
+		.columns {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.behind {
+			order: -1;
+			position: static;
+		}
+		main {
+			padding: 0 12px 24px;
+		}
+	}
+	@media (pointer: coarse) {
+		.link,
+		.range input {
+			min-height: 44px;
+		}
+		a.link {
+			display: inline-flex;
+			align-items: center;
+		}
+	}
+</style>

@@ -1,0 +1,481 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { tick } from 'svelte';
+	import type { TimesheetRow } from '$core/board/account';
+	import { dayText, parseDay } from '$core/calendar/days';
+	import { readHours } from '$core/capacity/hours-text';
+	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
+	import { reread } from '$lib/ui/frame/reread';
+	import { send } from '$lib/ui/send';
+	import { WEEKDAYS } from '$lib/ui/people/day';
+	import { amount, dateWords, figure, shortDate } from '$lib/ui/words';
+
+	let { data } = $props();
+	const sheet = $derived(data.sheet);
+	const monday = $derived(parseDay(sheet.monday)!);
+	const days = $derived(Array.from({ length: 7 }, (_, i) => dayText(monday + i)));
+	const mayEdit = $derived(sheet.role !== 'viewer' && (sheet.person === sheet.me || sheet.role === 'lead'));
+	/** Rows that were asked for beside those of the week. */
+	let added = $state.raw<TimesheetRow[]>([]);
+	const rows = $derived([
+		...sheet.rows,
+		...added.filter((row) => !sheet.rows.some((known) => known.card === row.card)),
+	]);
+	let problem = $state('');
+	let said = $state('');
+	let other = $state('');
+	let asking = $state.raw<{
+		row: TimesheetRow;
+		day: string;
+		entry: TimesheetRow['entries'][number] | null;
+	} | null>(null);
+	let grid = $state<HTMLElement>();
+
+	const entriesOn = (row: TimesheetRow, day: string) => row.entries.filter((entry) => entry.day === day);
+	const sumOn = (row: TimesheetRow, day: string) =>
+		entriesOn(row, day).reduce((sum, entry) => sum + entry.hours, 0);
+	const dayTotal = (day: string) => rows.reduce((sum, row) => sum + sumOn(row, day), 0);
+	const rowTotal = (row: TimesheetRow) => row.entries.reduce((sum, entry) => sum + entry.hours, 0);
+	const total = $derived(rows.reduce((sum, row) => sum + rowTotal(row), 0));
+	const available = $derived(sheet.hours.reduce((sum, hours) => sum + hours, 0));
+	const billable = $derived(
+		rows.reduce(
+			(sum, row) => sum + row.entries.reduce((all, entry) => all + (entry.billable ? entry.hours : 0), 0),
+			0,
+		),
+	);
+	const name = $derived(sheet.people.find((one) => one.id === sheet.person)?.name ?? '');
+	const shown = (row: TimesheetRow, day: string) => {
+		const sum = sumOn(row, day);
+		return sum ? figure(sum, 2) : '';
+	};
+
+	function ask(change: Record<string, string>): void {
+		const url = new URL(page.url);
+		for (const [key, value] of Object.entries(change)) url.searchParams.set(key, value);
+		added = [];
+		void goto(url, { keepFocus: true, noScroll: true });
+	}
+	async function tell(command: string, input: object): Promise<string> {
+		const sent = await send(command, input);
+		if (!sent.ok) return sent.refusal.title;
+		await reread('harrow:timesheet');
+		return '';
+	}
+
+	/** What was typed into a cell: a new entry, another figure for the one there is, or nothing any more. */
+	async function keep(row: TimesheetRow, day: string, input: HTMLInputElement): Promise<void> {
+		const text = input.value.trim();
+		if (text === shown(row, day)) return;
+		const entries = entriesOn(row, day);
+		const hours = text === '' ? 0 : readHours(text);
+		const refuse = (sentence: string) => {
+			problem = `${row.key}, ${dateWords(day)}: ${sentence}`;
+			input.value = shown(row, day);
+		};
+		if (hours === null) return refuse('write hours as 1.5, as 1:30 or as 90m.');
+		if (entries.length > 1)
+			return refuse('there are several entries on this day. Press Enter to correct one of them.');
+		problem = '';
+		const person = sheet.person === sheet.me ? {} : { person: sheet.person };
+		const [entry] = entries;
+		const refusal = !entry
+			? hours
+				? await tell('LogTime', { card: row.card, day, hours, ...person })
+				: ''
+			: hours
+				? await tell('ChangeTime', { card: row.card, entry: entry.id, version: entry.version, hours })
+				: await tell('RemoveTime', { card: row.card, entry: entry.id, version: entry.version });
+		if (refusal) return refuse(refusal);
+		said = hours
+			? `${figure(hours, 2)} h on ${row.key}, ${dateWords(day)}.`
+			: `Nothing on ${row.key}, ${dateWords(day)}.`;
+		input.value = hours ? figure(hours, 2) : '';
+	}
+
+	function go(input: HTMLInputElement, rowBy: number, dayBy: number): void {
+		const [row, day] = input.dataset.cell!.split('/').map(Number) as [number, number];
+		const next = grid?.querySelector<HTMLInputElement>(
+			`[data-cell="${Math.min(rows.length - 1, Math.max(0, row + rowBy))}/${Math.min(6, Math.max(0, day + dayBy))}"]`,
+		);
+		next?.focus();
+		next?.select();
+	}
+	function onkeydown(event: KeyboardEvent, row: TimesheetRow, day: string): void {
+		const input = event.currentTarget as HTMLInputElement;
+		const whole = input.selectionStart === 0 && input.selectionEnd === input.value.length;
+		const { key } = event;
+		if (key === 'ArrowDown' || key === 'ArrowUp') go(input, key === 'ArrowDown' ? 1 : -1, 0);
+		else if (key === 'ArrowLeft' && (whole || input.selectionStart === 0)) go(input, 0, -1);
+		else if (key === 'ArrowRight' && (whole || input.selectionEnd === input.value.length)) go(input, 0, 1);
+		else if (key === 'Escape') input.value = shown(row, day);
+		else if (key === 'Enter') {
+			if (input.value.trim() !== shown(row, day)) void keep(row, day, input);
+			else asking = { row, day, entry: entriesOn(row, day)[0] ?? null };
+		} else return;
+		event.preventDefault();
+	}
+
+	async function addCard(event: SubmitEvent): Promise<void> {
+		event.preventDefault();
+		const key = other.trim().toUpperCase();
+		if (!key) return;
+		const response = await fetch(`/api/cards/${encodeURIComponent(key)}`).catch(() => null);
+		if (!response) return void (problem = 'Not connected: the card cannot be looked for now.');
+		const card = await response.json();
+		if (!response.ok) return void (problem = `${key}: ${card.title}`);
+		problem = '';
+		other = '';
+		added = [
+			...added,
+			{
+				card: card.id,
+				key: card.key,
+				slug: card.board,
+				title: card.title,
+				done: card.clock === 'done',
+				entries: [],
+			},
+		];
+		await tick();
+		grid
+			?.querySelector<HTMLInputElement>(`[data-cell="${rows.findIndex((row) => row.card === card.id)}/0"]`)
+			?.focus();
+	}
+</script>
+
+<TeamFrame person={data.person!} team={sheet.team} boards={sheet.team.boards} here="Timesheet">
+	{#snippet right()}
+		<span class="week">
+			<a class="link" href="?week={dayText(monday - 7)}&person={sheet.person}">Week before</a>
+			<label
+				>Week of <input
+					type="date"
+					value={sheet.monday}
+					onchange={(event) => ask({ week: event.currentTarget.value })}
+				/></label
+			>
+			<a class="link" href="?week={dayText(monday + 7)}&person={sheet.person}">Week after</a>
+			{#if sheet.role === 'lead'}<label
+					>of <select
+						class="choice"
+						value={sheet.person}
+						onchange={(event) => ask({ person: event.currentTarget.value, week: sheet.monday })}
+						>{#each sheet.people as one (one.id)}<option value={one.id}>{one.name}</option>{/each}</select
+					></label
+				>{/if}
+		</span>
+	{/snippet}
+	<main>
+		<h1>
+			{sheet.person === sheet.me ? 'You have' : `${name} has`} logged <b>{amount(total, 'hours')}</b> of the {amount(
+				available,
+				'hours',
+			)} of this week, {dateWords(sheet.monday, sheet.today)} to {dateWords(days[6]!, sheet.today)}{billable
+				? `; ${amount(billable, 'hours')} of it billable`
+				: ''}.
+			<span class="soft">Type hours into a day; Enter opens its note and billable mark.</span>
+		</h1>
+		<p class="warn" role="alert">{problem}</p>
+		<p class="sr-only" role="status">{said}</p>
+		{#if rows.length}
+			<div class="scroll">
+				<table bind:this={grid}>
+					<thead>
+						<tr>
+							<th scope="col">Card</th>
+							{#each days as day, i (day)}<th
+									scope="col"
+									class:today={day === sheet.today}
+									class:free={!sheet.hours[i]}>{WEEKDAYS[i]}<br /><small>{shortDate(day)}</small></th
+								>{/each}
+							<th scope="col">Sum</th>
+						</tr>
+					</thead>
+					<tbody>
+						{#each rows as row, r (row.card)}
+							<tr>
+								<th scope="row"
+									><a href="/boards/{row.slug}?card={row.key}"><b>{row.key}</b> {row.title}</a></th
+								>
+								{#each days as day, i (day)}
+									{@const entries = entriesOn(row, day)}
+									<td class:today={day === sheet.today} class:free={!sheet.hours[i]}>
+										<input
+											data-cell="{r}/{i}"
+											value={shown(row, day)}
+											inputmode="decimal"
+											autocomplete="off"
+											readonly={!mayEdit || day > sheet.today}
+											class:several={entries.length > 1}
+											class:noted={entries.some((entry) => entry.note)}
+											class:billed={entries.some((entry) => entry.billable)}
+											aria-label="{row.key}, {dateWords(day)}: {shown(row, day) || 'no'} hours{entries.some(
+												(entry) => entry.billable,
+											)
+												? ', billable'
+												: ''}"
+											title={entries
+												.map((entry) => entry.note)
+												.filter(Boolean)
+												.join('; ') || undefined}
+											onfocus={(event) => event.currentTarget.select()}
+											onchange={(event) => void keep(row, day, event.currentTarget)}
+											onkeydown={(event) => onkeydown(event, row, day)}
+											ondblclick={() => mayEdit && (asking = { row, day, entry: entries[0] ?? null })}
+										/>
+									</td>
+								{/each}
+								<td class="sum">{rowTotal(row) ? figure(rowTotal(row), 2) : ''}</td>
+							</tr>
+						{/each}
+					</tbody>
+					<tfoot>
+						<tr>
+							<th scope="row">All cards</th>
+							{#each days as day, i (day)}<td class="sum" class:today={day === sheet.today}
+									>{figure(dayTotal(day), 2)}<br /><small>of {figure(sheet.hours[i]!, 2)}</small></td
+								>{/each}
+							<td class="sum"><b>{figure(total, 2)}</b></td>
+						</tr>
+					</tfoot>
+				</table>
+			</div>
+		{:else}
+			<p>
+				No card is in {sheet.person === sheet.me ? 'your' : 'their'} hands this week, and nothing is logged. Add
+				a card by its key to log time on it.
+			</p>
+		{/if}
+		{#if mayEdit}
+			<form onsubmit={addCard}>
+				<label for="other-card">Another card</label>
+				<input
+					id="other-card"
+					bind:value={other}
+					placeholder="such as {sheet.team.boards[0]?.key ?? 'KEY'}-12"
+					autocomplete="off"
+				/>
+				<button class="plain">Add a row</button>
+			</form>
+		{/if}
+		<p class="legend">
+			<span><i class="noted"></i> has a note</span><span><i class="billed"></i> billable</span><span
+				><i class="several"></i> several entries</span
+			>
+		</p>
+	</main>
+</TeamFrame>
+
+{#if asking}
+	{@const { row, day, entry } = asking}
+	{#await import('$lib/ui/dialogs/TimeDialog.svelte') then { default: TimeDialog }}
+		<TimeDialog
+			title="{row.key}, {dateWords(day)}"
+			sentence={entriesOn(row, day).length > 1
+				? `The first of ${entriesOn(row, day).length} entries of this day; the others stand on the card.`
+				: row.title}
+			hours={entry?.hours ?? null}
+			{day}
+			today={sheet.today}
+			note={entry?.note}
+			billable={entry?.billable}
+			onclose={() => (asking = null)}
+			onremove={entry
+				? () => tell('RemoveTime', { card: row.card, entry: entry.id, version: entry.version })
+				: undefined}
+			ontime={({ hours, day: on, note, billable: marked }) =>
+				entry
+					? tell('ChangeTime', {
+							card: row.card,
+							entry: entry.id,
+							version: entry.version,
+							...(hours === entry.hours ? {} : { hours }),
+							day: on,
+							note,
+							billable: marked,
+						})
+					: tell('LogTime', {
+							card: row.card,
+							hours,
+							day: on,
+							note,
+							billable: marked,
+							...(sheet.person === sheet.me ? {} : { person: sheet.person }),
+						})}
+		/>
+	{/await}
+{/if}
+
+<style>
+	main {
+		flex: 1;
+		min-height: 0;
+		overflow-y: auto;
+		padding: 0 20px 30px;
+	}
+	h1 {
+		font: 1rem/1.4 var(--text);
+		letter-spacing: 0;
+		padding: 9px 0 8px;
+	}
+	.soft {
+		color: var(--soft);
+	}
+	.warn:empty {
+		display: none;
+	}
+	.week {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 14px;
+		align-items: center;
+		font-size: 0.93rem;
+		color: var(--soft);
+	}
+	.week input {
+		font: inherit;
+		color: var(--moss);
+		background: transparent;
+		border: 0;
+		border-bottom: 1px solid var(--moss);
+		padding: 2px 0;
+		min-height: 26px;
+	}
+	.scroll {
+		overflow-x: auto;
+	}
+	table {
+		border-collapse: collapse;
+		width: 100%;
+	}
+	th,
+	td {
+		padding: 2px 4px;
+		border-bottom: 1px solid var(--rule);
+		text-align: left;
+		font-weight: 400;
+	}
+	thead th {
+		vertical-align: bottom;
+		font-weight: 650;
+		border-bottom: 2px solid var(--ink);
+		padding: 4px 10px;
+	}
+	thead small {
+		font-weight: 400;
+		color: var(--soft);
+	}
+	tbody th {
+		min-width: 180px;
+	}
+	tbody a {
+		text-decoration: none;
+	}
+	tbody a:hover {
+		color: var(--moss);
+	}
+	tbody b {
+		color: var(--soft);
+		font-weight: 600;
+	}
+	td input {
+		width: 100%;
+		min-width: 54px;
+		min-height: 32px;
+		padding: 3px 8px;
+		font: inherit;
+		font-variant-numeric: tabular-nums;
+		color: var(--ink);
+		background: var(--sheet);
+		border: 1px solid var(--rule);
+		border-radius: 2px;
+	}
+	td input[readonly] {
+		background: transparent;
+		border-color: transparent;
+	}
+	.free input {
+		background: transparent;
+	}
+	.today {
+		background: var(--moss-2);
+	}
+	.noted {
+		box-shadow: inset 0 -3px 0 var(--river);
+	}
+	.billed {
+		box-shadow: inset 4px 0 0 var(--moss);
+	}
+	.noted.billed {
+		box-shadow:
+			inset 4px 0 0 var(--moss),
+			inset 0 -3px 0 var(--river);
+	}
+	.several {
+		font-style: italic;
+		border-style: double;
+		border-width: 3px;
+		border-color: var(--edge);
+	}
+	.sum {
+		padding: 4px 12px;
+		white-space: nowrap;
+	}
+	.sum small {
+		color: var(--soft);
+	}
+	form {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px;
+		align-items: center;
+		margin: 14px 0;
+	}
+	form input {
+		width: 150px;
+		min-height: 36px;
+		padding: 4px 9px;
+		font: inherit;
+		color: var(--ink);
+		background: var(--sheet);
+		border: 1px solid var(--edge);
+		border-radius: 4px;
+	}
+	.legend {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 18px;
+		font-size: 0.9rem;
+		color: var(--soft);
+	}
+	.legend i {
+		display: inline-block;
+		vertical-align: -3px;
+		width: 22px;
+		height: 16px;
+		border: 1px solid var(--rule);
+	}
+	@media (max-width: 700px) {
+		main {
+			padding: 0 10px 24px;
+		}
+		tbody th {
+			min-width: 128px;
+			font-size: 0.93rem;
+		}
+	}
+	@media (pointer: coarse) {
+		td input,
+		form input,
+		.week input,
+		.link {
+			min-height: 44px;
+		}
+		.link {
+			display: inline-flex;
+			align-items: center;
+		}
+	}
+</style>
