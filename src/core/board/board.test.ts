@@ -12,7 +12,11 @@ describe('the ribbon', () => {
 	const { board, events } = readVector('middle');
 	const at = parseInstant('2026-04-30T09:00:00Z')!;
 	const { ledgers, cards } = sprintAccounts(board, events, at);
-	const segments = ribbonOfSprints(board, [], ledgers, cards, at, () => null, 40);
+	const hours = (number: number) => {
+		const { starts, ends } = board.sprints.find((sprint) => sprint.number === number)!;
+		return { from: starts, hours: Array.from({ length: ends - starts + 1 }, () => 8) };
+	};
+	const segments = ribbonOfSprints(board, [], ledgers, cards, at, () => null, hours, 40);
 
 	test('shows of past sprints what the ledger says', () => {
 		const past = segments.filter((segment) => segment.kind === 'past');
@@ -28,9 +32,11 @@ describe('the ribbon', () => {
 
 	test('shows the running sprint’s burndown from the committed total to what is left now', () => {
 		const running = segments.find((segment) => segment.kind === 'running')!;
-		assert.equal(running.burndown[0]!.left, running.committed);
-		assert.equal(running.burndown.at(-1)!.left, running.left);
-		assert.equal(running.burndown.at(-1)!.day, '2026-04-30');
+		assert.equal(running.days[0]!.left, running.committed);
+		assert.equal(running.days.at(-1)!.left, running.left);
+		assert.equal(running.days.at(-1)!.day, '2026-04-30');
+		assert.ok(running.days.every((day) => Math.abs(day.scope - day.burned - day.left) < 1e-6));
+		assert.equal(running.guide.at(-1)!.left, 0);
 	});
 
 	test('ends in what waits', () => {

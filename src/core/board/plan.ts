@@ -68,6 +68,8 @@ export interface PersonHours {
 	/** Shares of boards by id, as they are today. */
 	shares: Record<string, number>;
 	absences: { id: string; from: string; to: string; hours: number | null; note: string }[];
+	/** What an hour costs today; null for none, and for all who are not leads. */
+	rate: number | null;
 }
 
 export interface PersonWeekView {

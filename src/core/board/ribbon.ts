@@ -1,10 +1,10 @@
 import { dayText, mondayOf, weekText } from '../calendar/days.ts';
-import type { Instant } from '../calendar/zone.ts';
-import { tidy } from '../capacity/hours.ts';
+import type { Day, Instant } from '../calendar/zone.ts';
 import type { BoardFile } from '../exchange/board-file.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import { lifetimes } from '../flow/lifetime.ts';
 import { standing } from '../flow/standing.ts';
+import { follow } from '../sprint/follow.ts';
 import type { CardWork, Ledger } from '../sprint/ledger.ts';
 import type { Segment, SprintView } from './view.ts';
 
@@ -17,6 +17,7 @@ const WEEKS_SHOWN = 12;
  * its burndown, the next ones with what is placed in them, and what waits behind them.
  * @param goals the sprints with their goals
  * @param promise what the people of a sprint that has not started can promise; null where nothing says
+ * @param hours the team's hours on each day of a running sprint, as known at its start, and its first day
  * @param usual what a usual sprint delivers; null while too few are closed
  */
 export function ribbonOfSprints(
@@ -26,6 +27,7 @@ export function ribbonOfSprints(
 	cards: ReadonlyMap<string, CardWork>,
 	asOf: Instant,
 	promise: (sprint: number) => number | null,
+	hours: (sprint: number) => { from: Day; hours: readonly number[] },
 	usual: number | null,
 ): Segment[] {
 	const past: Segment[] = [];
@@ -58,7 +60,7 @@ export function ribbonOfSprints(
 				...named,
 				committed: ledger.committed,
 				left: ledger.open,
-				burndown: burndown(board, ledger, sprint.starts, sprint.ends, asOf),
+				...followed(board, sprint, ledger, hours(number), asOf),
 			});
 		}
 	}
@@ -66,27 +68,28 @@ export function ribbonOfSprints(
 	return [...past.slice(-PAST_SHOWN), ...running, ...next.slice(0, NEXT_SHOWN), laterOf(waiting, usual)];
 }
 
-/** What was left at the end of each day of a running sprint so far, the committed total first. */
-function burndown(
+/** A running sprint day by day, as the ribbon draws it. */
+function followed(
 	board: BoardFile,
+	sprint: BoardFile['sprints'][number],
 	ledger: Ledger,
-	starts: number,
-	ends: number,
+	{ from, hours }: { from: Day; hours: readonly number[] },
 	asOf: Instant,
-): { day: string; left: number }[] {
-	const days = [{ day: dayText(starts - 1), left: ledger.committed }];
-	const today = Math.min(board.zone.day(asOf), ends);
-	let left = ledger.committed;
-	let next = 0;
-	for (let day = starts; day <= today; day++) {
-		const end = board.zone.startOf(day + 1);
-		for (; next < ledger.moves.length && ledger.moves[next]!.at < end; next++) {
-			const { kind, amount } = ledger.moves[next]!;
-			left += kind === 'added' || kind === 'resized' ? amount : -amount;
-		}
-		days.push({ day: dayText(day), left: tidy(left) });
-	}
-	return days;
+): Pick<Extract<Segment, { kind: 'running' }>, 'days' | 'guide'> {
+	const dates = {
+		from,
+		to: from + hours.length - 1,
+		startedAt: sprint.startedAt!,
+		closedAt: sprint.closedAt,
+	};
+	const { committed, days, guide } = follow(board.zone, dates, ledger, hours, asOf);
+	return {
+		days: [
+			{ day: dayText(from - 1), left: committed, burned: 0, scope: committed },
+			...days.map(({ day, left, burned, scope }) => ({ day: dayText(day), left, burned, scope })),
+		],
+		guide: guide.map(({ day, left }) => ({ day: dayText(day), left })),
+	};
 }
 
 /** How many usual sprints the waiting cards would take. Those without a size count as the mean of those with one. */

@@ -80,6 +80,8 @@ export interface SprintView {
 	keepBack: number | null;
 	/** Hours of all its people, frozen at its start. */
 	raw: number | null;
+	/** The team's hours on each of its days, frozen at its start. */
+	dayHours: number[] | null;
 	version: number;
 }
 
@@ -102,6 +104,12 @@ export interface BoardHead {
 	types: { name: string; checklist: string[] }[];
 	labels: string[];
 	initiatives: string[];
+	/** Budgets of initiatives in hours, by their names. */
+	budgets: Record<string, number>;
+	/** Whether members settle sprints too. */
+	membersSettle: boolean;
+	/** Done cards stay on the board for so many days after their sprint was closed. */
+	doneDays: number;
 	percentile: number;
 	role: Role;
 	seq: number;
@@ -141,8 +149,10 @@ export type Segment =
 			goal: string;
 			committed: number;
 			left: number;
-			/** What was left at the end of each day so far, the committed total first. */
-			burndown: { day: string; left: number }[];
+			/** What was left, burned and in scope at the end of each day so far, the committed total first. */
+			days: { day: string; left: number; burned: number; scope: number }[];
+			/** What the guide has at the end of each day. */
+			guide: { day: string; left: number }[];
 	  }
 	| {
 			kind: 'next';

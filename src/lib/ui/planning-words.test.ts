@@ -224,6 +224,7 @@ describe('the days of a person', () => {
 			{ from: '2026-12-01', hours: [6, 6, 6, 6, 0, 0, 0] },
 		],
 		shares: {},
+		rate: null,
 		absences: [
 			{ id: '1', from: '2026-11-24', to: '2026-11-25', hours: null, note: 'Leave' },
 			{ id: '2', from: '2026-11-26', to: '2026-11-26', hours: 3, note: '' },

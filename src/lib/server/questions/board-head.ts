@@ -16,13 +16,16 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 			from card_type where board_id = b.id) as types,
 			array(select name from label where board_id = b.id order by name) as labels,
 			array(select name from initiative where board_id = b.id order by name) as initiatives,
+			(select coalesce(json_object_agg(name, budget_hours), '{}') from initiative
+				where board_id = b.id and budget_hours is not null) as budgets,
+			b.members_settle as "membersSettle", b.done_days as "doneDays",
 			b.expectation_percentile as percentile, r.role, b.last_seq as seq,
 			(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,
 				'mode', k.limit_mode, 'policy', k.policy, 'commitment', k.commitment, 'version', k.version) order by k.position)
 			from board_column k where k.board_id = b.id) as columns,
 			(select coalesce(json_agg(json_build_object('number', s.number, 'goal', s.goal, 'starts', s.starts, 'ends', s.ends,
 				'startedAt', s.started_at, 'closedAt', s.closed_at, 'focus', s.focus, 'keepBack', s.keep_back, 'version', s.version,
-				'raw', (select sum(value::numeric) from jsonb_each_text(s.raw_hours))) order by s.number), '[]')
+				'dayHours', s.day_hours, 'raw', (select sum(value::numeric) from jsonb_each_text(s.raw_hours))) order by s.number), '[]')
 			from sprint s where s.board_id = b.id) as sprints,
 			(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'title', m.title,
 				'role', m.role, 'gone', m.left_at is not null,

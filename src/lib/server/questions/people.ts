@@ -54,7 +54,8 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 				'absences', (select coalesce(json_agg(json_build_object('id', a.id, 'from', a.from_day, 'to', a.to_day, 'hours', a.hours,
 					'note', a.note) order by a.from_day), '[]')
 					from absence a where a.person_id = p.id and a.withdrawn_at is null and a.to_day > $3::timestamptz - interval '60 days')
-				) order by p.name), '[]')
+				, 'rate', case when me.role = 'lead' then (select h.rate from hourly_rate h where h.team_id = t.id and h.person_id = p.id
+					and h.from_day <= $3::timestamptz order by h.from_day desc limit 1) end) order by p.name), '[]')
 			from membership m
 			join person p on p.id = m.person_id
 			where m.team_id = t.id and m.left_at is null) as people,

@@ -36,3 +36,23 @@ export function promiseOf(head: BoardHead, number: number, learned: Learned, raw
 	const focus = sprint?.focus ?? learned.focus;
 	return raw * focus * (1 - (sprint?.keepBack ?? learned.keepBack));
 }
+
+/**
+ * The team's hours on each day of a sprint of a board, as known at its start; for days beyond that, and for sprints from
+ * before it was kept, as the rota has them now.
+ */
+export function dayHoursOf(
+	head: BoardHead,
+	rota: Rota,
+	number: number,
+): { from: Day; to: Day; hours: number[] } {
+	const sprint = head.sprints.find((known) => known.number === number)!;
+	const { from, to } = daysOf(head, number)!;
+	const hours = Array.from(
+		{ length: to - from + 1 },
+		(_, i) =>
+			sprint.dayHours?.[i] ??
+			workersOf(head).reduce((sum, one) => sum + rawHours(rota, one.id, head.id, from + i, from + i), 0),
+	);
+	return { from, to, hours };
+}

@@ -1,6 +1,5 @@
 import type { ReportPage, ScopeChange } from '../../../core/board/look-back.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
-import { rawHours } from '../../../core/capacity/hours.ts';
 import { TRIALS } from '../../../core/capacity/odds.ts';
 import type { Reason } from '../../../core/sprint/carry-over.ts';
 import { follow } from '../../../core/sprint/follow.ts';
@@ -11,14 +10,13 @@ import { notFound } from '../problem.ts';
 import { now } from '../time.ts';
 import { boardAccounts, boardFile } from './history.ts';
 import { planPage } from './plan.ts';
-import { daysOf, workersOf } from './promise.ts';
+import { dayHoursOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
 
 interface Found {
 	goalMet: ReportPage['goalMet'];
 	goalWords: string;
 	raw: Record<string, number> | null;
-	dayHours: number[] | null;
 	worked: Record<string, number>;
 	said: [card: number, reason: Reason, words: string, decision: Decision, left: number][];
 	doers: [card: number, at: number, who: string | null][];
@@ -44,14 +42,7 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 	const at = now().getTime();
 	const file = boardFile(head);
 	const ledger = accounts.ledgers.find((one) => one.number === number)!;
-	const { from, to } = daysOf(head, number)!;
-	// What was known at the start; days beyond it, and sprints from before that was kept, by the rota of today.
-	const hours = Array.from(
-		{ length: to - from + 1 },
-		(_, i) =>
-			found.dayHours?.[i] ??
-			workersOf(head).reduce((sum, one) => sum + rawHours(rota, one.id, head.id, from + i, from + i), 0),
-	);
+	const { from, to, hours } = dayHoursOf(head, rota, number);
 	const dates = { from, to, startedAt: Date.parse(sprint.startedAt!), closedAt: instant(sprint.closedAt) };
 	const named = new Set(ledger.stints.map((stint) => stint.card));
 	const place = started.indexOf(sprint);
@@ -93,7 +84,7 @@ const instant = (text: string | null) => (text === null ? null : Date.parse(text
 
 async function ask(head: BoardHead, number: number): Promise<Found> {
 	const [found] = await rows<Found>(
-		`select s.goal_met as "goalMet", s.goal_words as "goalWords", s.raw_hours as raw, s.day_hours as "dayHours",
+		`select s.goal_met as "goalMet", s.goal_words as "goalWords", s.raw_hours as raw,
 			(select coalesce(json_object_agg(person_id, hours), '{}') from (
 				select person_id, sum(hours) as hours from time_entry where sprint_id = s.id and withdrawn_at is null group by 1
 			) t) as worked,

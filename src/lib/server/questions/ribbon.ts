@@ -3,7 +3,7 @@ import { ribbonOfSprints, ribbonOfWeeks } from '../../../core/board/ribbon.ts';
 import { now } from '../time.ts';
 import { boardAccounts, boardFile, boardHistory } from './history.ts';
 import { boardPast } from './past.ts';
-import { promiseOf, rawOf } from './promise.ts';
+import { dayHoursOf, promiseOf, rawOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
 
 export interface Ribbon {
@@ -31,7 +31,8 @@ export async function ribbon(head: BoardHead): Promise<Ribbon> {
 			const raw = rawOf(head, rota, number);
 			return raw === null ? null : promiseOf(head, number, learned, raw);
 		};
-		segments = ribbonOfSprints(board, head.sprints, ledgers, cards, at, promise, learned.delivered);
+		const hours = (number: number) => dayHoursOf(head, rota, number);
+		segments = ribbonOfSprints(board, head.sprints, ledgers, cards, at, promise, hours, learned.delivered);
 		for (const { stints } of ledgers)
 			for (const { card, outcome } of stints) {
 				const number = Number(card.slice(head.key.length + 1));

@@ -69,15 +69,17 @@
 	function burn(s: Extract<Segment, { kind: 'running' }>) {
 		const first = parseDay(s.starts)! - 1;
 		const span = parseDay(s.ends)! - first;
-		const high = Math.max(1, ...s.burndown.map((d) => d.left));
+		const high = Math.max(1, ...s.days.map((d) => d.scope));
 		const x = (day: string) => ((parseDay(day)! - first) / span) * 100;
 		const y = (left: number) => 32 - (left / high) * 29;
 		const path = line<{ day: string; left: number }>()
 			.x((d) => x(d.day))
 			.y((d) => y(d.left));
 		return {
-			path: path(s.burndown) ?? '',
-			guide: `M0 ${y(s.committed)}L100 32`,
+			path: path(s.days) ?? '',
+			guide: path(s.guide) ?? '',
+			scope: path(s.days.map((d) => ({ day: d.day, left: d.scope }))) ?? '',
+			burned: `${path(s.days.map((d) => ({ day: d.day, left: d.burned }))) ?? ''}L${x(s.days.at(-1)!.day)} 32L0 32Z`,
 			now: Math.min(100, x(today)),
 			over: today > s.ends,
 		};
@@ -126,6 +128,8 @@
 					)}</span
 				>
 				<svg viewBox="0 0 100 34" preserveAspectRatio="none" aria-hidden="true">
+					<path class="burned" d={picture.burned} />
+					<path class="scope" d={picture.scope} />
 					<path class="guide" d={picture.guide} />
 					<path class="burn" d={picture.path} />
 					<path class="today" d="M{picture.now} 0V34" />
@@ -257,6 +261,13 @@
 	.burn {
 		stroke: var(--moss);
 		stroke-width: 2.5px;
+	}
+	.burned {
+		fill: var(--moss-2);
+	}
+	.scope {
+		stroke: var(--river);
+		stroke-width: 1.2px;
 	}
 	.guide {
 		stroke: var(--edge);

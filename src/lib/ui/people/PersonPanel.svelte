@@ -34,6 +34,7 @@
 	let working = $state(weekOn(first.person, first.page.today).map((n) => figure(n, 2)));
 	let shares = $state(first.page.boards.map((board) => figure((first.person.shares[board.id] ?? 0) * 100)));
 	let since = $state(first.page.today);
+	let rate = $state(first.person.rate === null ? '' : figure(first.person.rate, 2));
 	let skills = $state(first.person.skills.join(', '));
 
 	async function ask(command: string, input: object, done: string): Promise<boolean> {
@@ -70,6 +71,11 @@
 			list[i]! > 0 ? [{ board: board.id, share: list[i]! / 100 }] : [],
 		);
 		await ask('ChangeShares', { person: person.id, from: since, shares: given }, 'The shares are kept.');
+	}
+	async function keepRate(event: SubmitEvent) {
+		event.preventDefault();
+		if (!(number(rate) >= 0)) return void (problem = 'The rate must be a number with at most two decimals.');
+		await ask('ChangeRate', { person: person.id, from: since, rate: number(rate) }, 'The rate is kept.');
 	}
 	async function keepSkills(event: SubmitEvent) {
 		event.preventDefault();
@@ -201,6 +207,12 @@
 				</div>{/each}
 			<p class="soft">From the day above on.</p>
 			<button class="plain">Keep the shares</button>
+		</form>
+		<form onsubmit={keepRate}>
+			<h3><label for="rate">What an hour costs</label></h3>
+			<Input id="rate" bind:value={rate} inputmode="decimal" autocomplete="off" />
+			<p class="soft">From the day above on. Only leads see it.</p>
+			<button class="plain">Keep the rate</button>
 		</form>
 		{#if person.id !== page.me}<p>
 				<button

@@ -18,6 +18,8 @@
 	const one = $derived(cards.length === 1 ? cards[0]! : null);
 	const ofCard = $derived(finding.remedies.filter((remedy) => OF_A_CARD.includes(remedy)));
 	const others = $derived(finding.remedies.filter((remedy) => !OF_A_CARD.includes(remedy)));
+	/** Cards that it names and that are finished by now: they are not on the board any more. */
+	const gone = $derived(finding.cards.filter((number) => !cards.some((card) => card.number === number)));
 	const LINKS: Partial<Record<Remedy, string>> = $derived({
 		board: `/boards/${slug}`,
 		plan: `/boards/${slug}/plan${['over-promise', 'will-not-fit', 'surprises-over'].includes(finding.kind) && cards[0]?.sprint ? `?sprint=${cards[0].sprint}` : ''}`,
@@ -42,11 +44,11 @@
 				><b>{one.number}</b> {one.title}</a
 			>{/if}
 		<p>{finding.sentence}</p>
-		{#if cards.length > 1}
+		{#if cards.length > 1 || gone.length}
 			<details>
-				<summary>{cards.length} cards</summary>
+				<summary>{finding.cards.length} {finding.cards.length === 1 ? 'card' : 'cards'}</summary>
 				<ul>
-					{#each cards as card (card.id)}
+					{#each cards.length > 1 ? cards : [] as card (card.id)}
 						<li>
 							<a href={open(card)} data-sveltekit-noscroll data-sveltekit-keepfocus
 								><b>{card.number}</b> {card.title}</a
@@ -54,6 +56,11 @@
 							<span class="row">{@render buttons(ofCard, card)}</span>
 						</li>
 					{/each}
+					{#each gone as number (number)}<li>
+							<a href={open({ number })} data-sveltekit-noscroll data-sveltekit-keepfocus
+								><b>{number}</b> finished</a
+							>
+						</li>{/each}
 				</ul>
 			</details>
 		{/if}

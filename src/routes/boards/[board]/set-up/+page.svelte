@@ -18,6 +18,10 @@
 	let name = $state(first.sprintName);
 	let typeName = $state('');
 	let typeLines = $state('');
+	let membersSettle = $state(first.membersSettle);
+	let doneDays = $state(String(first.doneDays));
+	let budgetOf = $state(first.initiatives[0] ?? '');
+	let budget = $state('');
 	let problem = $state('');
 
 	async function cadence(event: SubmitEvent) {
@@ -36,6 +40,31 @@
 		});
 		if (sent.ok) board.tell({ tone: 'done', text: 'The cadence is kept; the next sprints are there.' });
 		else problem = sent.refusal.title;
+	}
+	async function settling(event: SubmitEvent) {
+		event.preventDefault();
+		const length = Number(doneDays);
+		problem =
+			Number.isInteger(length) && length >= 0 && length <= 90
+				? ''
+				: 'Done cards stay for a whole number of days, 0 to 90.';
+		if (problem) return;
+		const sent = await board.ask('ChangeSettling', { board: head.id, membersSettle, doneDays: length });
+		if (sent.ok) board.tell({ tone: 'done', text: 'How sprints are settled is kept.' });
+		else problem = sent.refusal.title;
+	}
+	async function keepBudget(event: SubmitEvent) {
+		event.preventDefault();
+		const hours = budget.trim() === '' ? null : Number(budget.replace(',', '.'));
+		problem =
+			hours !== null && !(hours > 0)
+				? 'A budget is a number of hours above 0; left empty, there is none.'
+				: '';
+		if (problem) return;
+		const sent = await board.ask('ChangeBudget', { board: head.id, initiative: budgetOf, hours });
+		if (!sent.ok) return void (problem = sent.refusal.title);
+		board.tell({ tone: 'done', text: `The budget of ${budgetOf} is kept.` });
+		budget = '';
 	}
 	async function type(event: SubmitEvent) {
 		event.preventDefault();
@@ -113,6 +142,55 @@
 					</li>
 				{/each}
 			</ul>
+		</section>
+		{#if head.sprintDays !== null}
+			<section aria-labelledby="set-settling">
+				<h2 id="set-settling">Settling</h2>
+				{#if lead}
+					<form onsubmit={settling}>
+						<Checkbox bind:checked={membersSettle} class="text-base"
+							><span class="name">Members settle sprints too, not only leads</span></Checkbox
+						>
+						<div>
+							<Label for="done-days">Days that done cards stay on the board after closing</Label><Input
+								id="done-days"
+								bind:value={doneDays}
+								inputmode="numeric"
+							/>
+						</div>
+						<button class="plain">Keep this</button>
+					</form>
+				{/if}
+			</section>
+		{/if}
+		<section aria-labelledby="set-budgets">
+			<h2 id="set-budgets">Budgets of initiatives</h2>
+			<ul>
+				{#each head.initiatives as one (one)}
+					<li><b>{one}</b> {head.budgets[one] ? `${head.budgets[one]} h` : 'has no budget'}</li>
+				{:else}<li>This board has no initiative yet; a card begins one.</li>{/each}
+			</ul>
+			{#if lead && head.initiatives.length}
+				<form onsubmit={keepBudget}>
+					<div>
+						<Label for="budget-of">Initiative</Label>
+						<Select
+							id="budget-of"
+							bind:value={budgetOf}
+							placeholder=""
+							items={head.initiatives.map((one) => ({ value: one, name: one }))}
+						/>
+					</div>
+					<div>
+						<Label for="budget">Hours; empty for none</Label><Input
+							id="budget"
+							bind:value={budget}
+							inputmode="decimal"
+						/>
+					</div>
+					<button class="plain">Keep the budget</button>
+				</form>
+			{/if}
 		</section>
 		<section aria-labelledby="set-types">
 			<h2 id="set-types">Types of card</h2>

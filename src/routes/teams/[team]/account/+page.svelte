@@ -115,7 +115,7 @@
 			)} before.
 			{#if inUse !== null}<b>{percent(inUse)}</b> of everyone’s hours went into cards.{/if}
 			{#if lead && total.unrated}<span class="care">{amount(total.unrated, 'hours')} have no rate.</span>{/if}
-			{#each overBudget as [name, one] (name)}<span class="warn"
+			{#each overBudget as [name, one] (name)}<span class="warn over"
 					>{name} is over its budget: {amount(one.worked, 'hours')} worked and {amount(one.left, 'hours')} left
 					of
 					{amount(one.budget, 'hours')}.</span
@@ -150,10 +150,8 @@
 												>{:else}{nameOf(line)}{/if}</th
 										>
 										<td class="bar" aria-hidden="true"
-											><i class="before" style:width="{(line.before / most) * 100}%"></i><i
-												class="now"
-												style:width="{(line.hours / most) * 100}%"
-											></i></td
+											><i class="before" hidden={!line.before} style:width="{(line.before / most) * 100}%"
+											></i><i class="now" style:width="{(line.hours / most) * 100}%"></i></td
 										>
 										<td class="figure">{amount(line.hours, 'hours')}</td>
 										<td class="figure">{line.billable ? amount(line.billable, 'hours') : ''}</td>
@@ -219,10 +217,11 @@
 								<tr>
 									<th scope="row">{one.name}</th>
 									<td class="bar" aria-hidden="true"
-										><i class="placed" style:width="{Math.min(1, one.planned ?? 0) * 100}%"></i><i
-											class="now"
-											style:width="{Math.min(1, one.use ?? 0) * 100}%"
-										></i></td
+										><i
+											class="placed"
+											hidden={!one.placed}
+											style:width="{Math.min(1, one.planned ?? 0) * 100}%"
+										></i><i class="now" style:width="{Math.min(1, one.use ?? 0) * 100}%"></i></td
 									>
 									<td class="figure">{amount(one.worked, 'hours')}</td>
 									<td class="figure">{amount(one.available, 'hours')}</td>
@@ -265,6 +264,9 @@
 		font: 1rem/1.4 var(--text);
 		letter-spacing: 0;
 		padding: 9px 0 10px;
+	}
+	.over {
+		margin-left: 4px;
 	}
 	h2 {
 		font-size: 1.12rem;

@@ -450,6 +450,9 @@
 		font-size: 0.9rem;
 		color: var(--soft);
 	}
+	.legend .several {
+		border: 3px double var(--edge);
+	}
 	.legend i {
 		display: inline-block;
 		vertical-align: -3px;
