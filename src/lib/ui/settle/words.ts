@@ -1,7 +1,7 @@
 import type { CardView, Unit } from '$core/board/view';
 import { REASONS } from '$core/sprint/carry-over';
 import type { Entry } from '$core/sprint/settle';
-import { amount, figure } from '../words';
+import { amount } from '../words';
 import type { Draft } from './settle-state.svelte';
 
 /** What each part of a ledger is called. */
@@ -56,6 +56,3 @@ export function reasonWords(draft: Draft): string {
 	if (!draft.reason) return '';
 	return draft.reason === 'other' ? draft.words || 'other' : REASONS[draft.reason];
 }
-
-/** An amount without its unit, as it stands in a bar beside others. */
-export const bare = (n: number) => figure(n);
