@@ -251,7 +251,7 @@ class Simulation {
 			let room =
 				this.usualWork(sprint) *
 				this.tuning.fill *
-				(ahead ? Math.max(0, 1.5 - ahead * 0.45) : this.by.factor(0.08));
+				(ahead ? Math.max(0, 1.33 - ahead * 0.4) : this.by.factor(0.08));
 			for (const card of this.cards) if (card.sprint === sprint.number && !card.done) room -= card.left;
 			for (const card of this.waiting()) {
 				if (room <= 0) break;
@@ -481,13 +481,13 @@ class Simulation {
 			const say = (event: DemoEvent['event'], value: string) =>
 				this.events.push({ card: card.number, at, event, value, by: this.lead });
 			const why = (decision: Decision) => this.explain(card, sprint.number, decision, at);
-			if (!begun && luck < 0.6) {
+			if (!begun && luck < 0.45) {
 				card.sprint = null;
 				why('backlog');
 				say('sprint', '');
 				say('column', '');
 				card.column = null;
-			} else if (!begun && luck < 0.68) {
+			} else if (!begun && luck < 0.53) {
 				card.archived = true;
 				why('drop');
 				say('archived', 'No longer needed');

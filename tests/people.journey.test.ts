@@ -91,7 +91,11 @@ test('who looks on only reads: no button that would be refused', async () => {
 	const { page, context, quiet } = await visit(server.url, 'Della Marsh', '/boards/tidewatch?card=131');
 	const panel = page.getByRole('complementary', { name: /^Card TIDE-/ });
 	await panel.getByText('History').waitFor();
-	assert.deepEqual(await panel.getByRole('button').allInnerTexts(), ['Close']);
+	// A list that is long may be shown whole: that is reading too.
+	const buttons = (await panel.getByRole('button').allInnerTexts()).filter(
+		(text) => !/^All \d+ entries$/.test(text),
+	);
+	assert.deepEqual(buttons, ['Close']);
 	assert.equal(await panel.getByLabel('Title').getAttribute('readonly'), '');
 	await accessible(page);
 	const card = page.locator('li[data-card] a').first();

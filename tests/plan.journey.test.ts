@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
-import { odds, TRIALS } from '../src/core/capacity/odds.ts';
+import { odds, toReach, TRIALS } from '../src/core/capacity/odds.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { planPage } from '../src/lib/server/questions/plan.ts';
 import { accessible, awake, tidy, visit } from './support/browser.ts';
@@ -165,13 +165,20 @@ describe('a lead plans the next sprint', () => {
 			'the worker and the server count alike',
 		);
 		await accessible(page);
-		await dialog.getByLabel('To have all of it done in').selectOption('95');
+		const level = [95, 90, 85, 80, 70, 60, 50].find(
+			(one) => toReach(found, one / 100).length < shown.length,
+		)!;
+		await dialog.getByLabel('To have all of it done in').selectOption(String(level));
 		await dialog.getByRole('button', { name: 'Take them off' }).click();
 		await page
 			.getByText(/taken off sprint 14/)
 			.last()
 			.waitFor();
-		await page.getByRole('button', { name: /in 9\d of 100|in 100 of 100/ }).waitFor();
+		// Other cards draw other chances: it comes out near what was asked for.
+		await page.waitForFunction((least) => {
+			const said = /in (\d+) of 100/.exec(document.querySelector('h1')!.textContent!.replaceAll(/\s+/g, ' '));
+			return said && Number(said[1]) >= least && !document.querySelector('h1 .stale');
+		}, level - 3);
 		quiet();
 		await context.close();
 	});
@@ -191,7 +198,7 @@ describe('a lead plans the next sprint', () => {
 		await page.getByRole('button', { name: 'Nobody drives out twice' }).waitFor();
 		await page.getByText(/Focus 0\.6 .* set by hand for this sprint/).waitFor();
 		await page.getByText('Tue 15 Dec to').waitFor();
-		await page.getByText('Sprint 13 is running; it has to be settled').waitFor();
+		await page.getByText(/Sprint 13\s+is running: it is/).waitFor();
 		quiet(/422/);
 		await context.close();
 	});

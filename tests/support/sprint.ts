@@ -56,7 +56,8 @@ export async function runningBoard(
 	});
 }
 
-async function plannedBoard(
+/** The same before its sprint has started. */
+export async function plannedBoard(
 	db: pg.Pool,
 	cards: readonly (readonly [title: string, size: number])[],
 ): Promise<SprintBoard> {

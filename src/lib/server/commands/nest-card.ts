@@ -24,7 +24,7 @@ export const nestCard = boardCommand({
 			{ card: input.card, version: input.version },
 			...(input.parent ? [{ card: input.parent }] : []),
 		]);
-		if (parent) context.unarchived(parent);
+		for (const one of parent ? [card!, parent] : [card!]) context.unarchived(one);
 		await nest(context, card!, parent ?? null);
 		await context.changedNow(parent ? [card!, parent] : [card!]);
 	},

@@ -203,8 +203,10 @@
 			day={page.data.today}
 			today={page.data.today}
 			onclose={() => {
+				// Taken before the dialog closes: with it goes what it was about.
+				const about = card;
 				onclose();
-				ondone?.(card);
+				ondone?.(about);
 			}}
 			ontime={({ hours, day, note, billable }) => log(card, { hours, day, note, billable })}
 		/>

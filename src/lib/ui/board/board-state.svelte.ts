@@ -387,7 +387,7 @@ export class BoardState {
 	async undo(id = this.undoable.at(-1)): Promise<void> {
 		if (!id) return this.tell({ tone: 'care', text: 'There is nothing of yours to take back here.' });
 		this.undoable = this.undoable.filter((known) => known !== id);
-		const sent = await send('UndoCommand', { of: id }, () => (this.connection = 'lost'));
+		const sent = await this.sendInOrder('UndoCommand', { of: id });
 		if (sent.ok) this.tell({ tone: 'done', text: 'Taken back.' });
 		else this.refuse(sent.refusal);
 	}
@@ -403,7 +403,7 @@ export class BoardState {
 
 	/** Sends a command whose effect shows when the server tells of it. */
 	async ask(command: string, input: object): Promise<Sent> {
-		const sent = await send(command, input, () => (this.connection = 'lost'));
+		const sent = await this.sendInOrder(command, input);
 		this.settle(sent);
 		return sent;
 	}
@@ -444,7 +444,7 @@ export class BoardState {
 		const mine = cards.map((card) => ({ ...card, ...patch(card), version: card.version + 1 }));
 		this.show(mine);
 		for (const card of cards) this.pending.add(card.id);
-		const sent = await send(command, input, () => (this.connection = 'lost'));
+		const sent = await this.sendInOrder(command, input);
 		for (const card of cards) this.pending.delete(card.id);
 		if (sent.ok) {
 			for (const card of mine) {
@@ -456,6 +456,15 @@ export class BoardState {
 			if (sent.refusal.code === 'card.changed') this.reread();
 		}
 		this.settle(sent);
+		return sent;
+	}
+
+	private last: Promise<unknown> = Promise.resolve();
+
+	/** One command after the other: what a person does quickly to one card never overtakes itself on the way. */
+	private sendInOrder(command: string, input: object): Promise<Sent> {
+		const sent = this.last.then(() => send(command, input, () => (this.connection = 'lost')));
+		this.last = sent;
 		return sent;
 	}
 

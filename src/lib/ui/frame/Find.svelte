@@ -28,11 +28,25 @@
 	const places = $derived([
 		...(slug
 			? [
+					{ words: 'Go on the rounds', to: `/boards/${slug}/rounds` },
+					{ words: 'Walk the board', to: `/boards/${slug}/rounds?walk` },
 					{ words: 'Go to the board', to: `/boards/${slug}` },
 					{ words: 'Go to the backlog', to: `/boards/${slug}/backlog` },
-					...(sprints ? [{ words: 'Plan the next sprint', to: `/boards/${slug}/plan` }] : []),
+					...(sprints
+						? [
+								{ words: 'Plan the next sprint', to: `/boards/${slug}/plan` },
+								{ words: 'Settle the sprint', to: `/boards/${slug}/settle` },
+								{ words: 'Look back over the sprints', to: `/boards/${slug}/look-back` },
+							]
+						: []),
 					{ words: 'Go to flow', to: `/boards/${slug}/flow` },
-					...(team ? [{ words: 'Go to the people', to: `/teams/${team}/people` }] : []),
+				]
+			: []),
+		...(team
+			? [
+					{ words: 'Go to the people', to: `/teams/${team}/people` },
+					{ words: 'Go to the timesheet', to: `/teams/${team}/timesheet` },
+					{ words: 'Go to the account', to: `/teams/${team}/account` },
 				]
 			: []),
 		{ words: 'See all boards', to: '/' },
