@@ -518,6 +518,12 @@ const TIDE_STORM: Pattern[] = [
 		'storm',
 		'The float at {place} jammed under a plank and showed calm water. Correct the record and warn the desk.',
 	],
+	[
+		'Storm repair: power out at {place}',
+		7,
+		'storm',
+		'The mast at {place} ran its battery flat. Take the spare out with the morning boat and find out why it did not charge.',
+	],
 ];
 
 const SHORE_BY_SCHOOL: Pattern[] = [
@@ -618,6 +624,12 @@ const SHORE: Line[] = [
 ];
 
 const SHORE_RUSH: Pattern[] = [
+	[
+		'Callers from {place} cannot read the warning',
+		1,
+		'press',
+		'Ring three of them back, find out which words they stumbled over, and mend the page before the evening tide.',
+	],
 	[
 		'Press question: {place} flooding',
 		2,

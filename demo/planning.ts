@@ -1,4 +1,5 @@
 import { dayText } from '../src/core/calendar/days.ts';
+import type { Zone } from '../src/core/calendar/zone.ts';
 import { rawHours, sprintDays, type Rota } from '../src/core/capacity/hours.ts';
 import { closedSprints } from '../src/core/capacity/past.ts';
 import { learn, PERSON_DAY } from '../src/core/capacity/promise.ts';
@@ -27,6 +28,18 @@ export function historyOf(history: DemoHistory): HistoryEvent[] {
 	return history.events.flatMap((e): HistoryEvent[] =>
 		isKind(e.event) ? [{ card: String(e.card), at: e.at, event: e.event, value: e.value }] : [],
 	);
+}
+
+/** A demo board as the history file describes it. */
+export function fileOf(board: DemoBoard, history: DemoHistory, zone: Zone): BoardFile {
+	return {
+		name: board.name,
+		zone,
+		unit: board.unit,
+		columns: board.columns.map(({ name, kind, limit }) => ({ name, kind, limit: limit ?? null })),
+		commitment: board.columns.findIndex((column) => column.name === board.commitment),
+		sprints: history.sprints,
+	};
 }
 
 /** How long the people of the demo work, named by their names and the boards by their keys. */

@@ -58,13 +58,16 @@ interface Tuning {
 	backlog: number;
 	/** How full a sprint is planned, as a share of what is usually worked. */
 	fill: number;
+	/** Urgent cards that a storm brings at most, and how likely one comes in on any other day. */
+	storm: number;
+	gust: number;
 	seed: number;
 }
 
 const TUNING: Record<string, Tuning> = {
-	TIDE: { focus: 0.45, backlog: 34, fill: 1.05, seed: 4107 },
-	BUOY: { focus: 0.42, backlog: 12, fill: 1, seed: 977 },
-	SHORE: { focus: 0.42, backlog: 13, fill: 0.7, seed: 2203 },
+	TIDE: { focus: 0.45, backlog: 34, fill: 1, storm: 3, gust: 0.15, seed: 4107 },
+	BUOY: { focus: 0.42, backlog: 12, fill: 1, storm: 3, gust: 0.015, seed: 977 },
+	SHORE: { focus: 0.42, backlog: 13, fill: 0.6, storm: 1, gust: 0.05, seed: 2203 },
 };
 
 const HISTORY_DAYS = 182;
@@ -75,14 +78,16 @@ const STORMS = [163, 131, 104, 102, 68, 41, 40, 19, 5];
 /**
  * Half a year of a board's life, hour by hour, up to now. The same for the same day, whatever the hour it is asked at,
  * but for what has not happened yet.
+ * @param life other numbers make other lives, in which chance fell otherwise
  */
 export function simulate(
 	board: DemoBoard,
 	people: readonly DemoPerson[],
 	zone: Zone,
 	now: Instant,
+	life = 0,
 ): DemoHistory {
-	return new Simulation(board, people, zone, now).run();
+	return new Simulation(board, people, zone, now, life).run();
 }
 
 class Simulation {
@@ -105,9 +110,10 @@ class Simulation {
 		people: readonly DemoPerson[],
 		private readonly zone: Zone,
 		private readonly now: Instant,
+		life: number,
 	) {
 		this.tuning = TUNING[board.key]!;
-		this.by = chance(this.tuning.seed);
+		this.by = chance(this.tuning.seed + life * 7919);
 		({ usual: this.usual, urgent: this.urgent } = cardsFor(board.key, this.by));
 		this.team = people.filter((person) => person.share[board.key]);
 		this.lead = this.team.find((person) => person.role === 'lead')!.name;
@@ -301,9 +307,11 @@ class Simulation {
 
 	private storm(day: Day, at: Instant): void {
 		const ago = this.today - day;
-		if (!STORMS.includes(ago) && !this.by.happens(0.015)) return;
+		const stormy = STORMS.includes(ago);
+		if (!stormy && !this.by.happens(this.tuning.gust)) return;
 		const sprint = this.running(day);
-		for (let n = this.by.whole(2, 3); n > 0 && this.urgent.length; n--) {
+		const most = stormy ? this.tuning.storm : 1;
+		for (let n = this.by.whole(Math.max(1, most - 1), most); n > 0 && this.urgent.length; n--) {
 			const card = this.make(this.urgent.shift()!, at + n * 240_000, this.lead, true);
 			this.size(card, at + n * 240_000, this.lead);
 			if (sprint) {

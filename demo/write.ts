@@ -11,6 +11,7 @@ import type { Rota } from '../src/core/capacity/hours.ts';
 import { BOARDS, type DemoBoard } from './boards.ts';
 import { PEOPLE } from './people.ts';
 import {
+	fileOf,
 	frozenHours,
 	historyOf,
 	HOLIDAYS,
@@ -21,7 +22,8 @@ import {
 	writeShares,
 } from './planning.ts';
 import { outcomes, writeBudgets, writeRates, writeSplits, writeTime, writeTimers } from './working.ts';
-import { simulate, type DemoEvent, type DemoHistory } from './simulate.ts';
+import type { DemoEvent, DemoHistory } from './simulate.ts';
+import { typicalHistory } from './typical.ts';
 
 const TEAM = 'Skerrow Observatory';
 const TIME_ZONE = 'Europe/Dublin';
@@ -40,7 +42,7 @@ export async function fillDemo(tx: Tx, at: Date): Promise<number> {
 	const rota = rotaOfDemo(today);
 	let cards = 0;
 	for (const [position, board] of BOARDS.entries()) {
-		const history = simulate(board, PEOPLE, zone, at.getTime());
+		const history = typicalHistory(board, PEOPLE, zone, at.getTime());
 		cards += await writeBoard(tx, team, people, board, position, history, rota, zone, at);
 	}
 	await writeShares(tx, team, people, today);
@@ -203,18 +205,6 @@ async function writeBoard(
 	await writeSplits(tx, history, cardIds);
 	await writeBudgets(tx, id, board);
 	return cards.length;
-}
-
-/** A demo board as the history file describes it. */
-function fileOf(board: DemoBoard, history: DemoHistory, zone: Zone): BoardFile {
-	return {
-		name: board.name,
-		zone,
-		unit: board.unit,
-		columns: board.columns.map(({ name, kind, limit }) => ({ name, kind, limit: limit ?? null })),
-		commitment: board.columns.findIndex((column) => column.name === board.commitment),
-		sprints: history.sprints,
-	};
 }
 
 type Row = ReturnType<typeof cardRows>[number];

@@ -2,7 +2,7 @@ import type { OddsInput } from '../capacity/odds.ts';
 import type { ClosedSprint } from '../capacity/promise.ts';
 import type { CarryOver, Unfinished } from '../sprint/carry-over.ts';
 import type { Following } from '../sprint/follow.ts';
-import type { Ledger } from '../sprint/ledger.ts';
+import type { Ledger, Stint } from '../sprint/ledger.ts';
 import type { Decision } from '../sprint/settle.ts';
 import type { Velocity } from '../sprint/velocity.ts';
 import type { SprintView } from './view.ts';
@@ -36,6 +36,8 @@ export interface ReportPage {
 	goalWords: string;
 	closed: boolean;
 	ledger: Ledger;
+	/** The stints of cards that were done when it closed; of a running one, of those that are done now. */
+	finished: Stint[];
 	following: Following;
 	scope: ScopeChange[];
 	unfinished: (Unfinished & { decision: Decision; left: number })[];
@@ -44,7 +46,15 @@ export interface ReportPage {
 	/** Each person's hours for this board when it started, and the hours they logged in it. */
 	use: { person: string; name: string; raw: number; worked: number }[];
 	/** Initiatives of its cards that have a budget: all hours ever logged on them, those of this sprint, and what is left. */
-	budgets: { initiative: string; budget: number; worked: number; here: number; left: number }[];
+	budgets: {
+		initiative: string;
+		budget: number;
+		worked: number;
+		here: number;
+		left: number;
+		/** The cards behind it, by their keys, with the hours worked on each. */
+		cards: { card: string; amount: number }[];
+	}[];
 	/** What odds of a running sprint are asked of; null for a closed one or where there are none to give. */
 	odds: OddsInput | null;
 	titles: Record<string, string>;

@@ -29,7 +29,6 @@ export function reportMarkdown(report: ReportPage, board: { name: string; unit: 
 	const { sprint, ledger, following } = report;
 	const title = (card: string) => `${card} ${plain(report.titles[card] ?? '')}`.trim();
 	const { came, became, total } = sidesOf(ledger);
-	const finished = ledger.stints.filter((stint) => stint.outcome === 'done');
 	const lines = [
 		`# ${plain(board.name)}: sprint ${sprint.number}`,
 		'',
@@ -57,7 +56,7 @@ export function reportMarkdown(report: ReportPage, board: { name: string; unit: 
 		),
 		...section(
 			'Finished',
-			finished.map((stint) => `- ${title(stint.card)} (${amount(stint.burned)})`),
+			report.finished.map((stint) => `- ${title(stint.card)} (${amount(stint.burned)})`),
 		),
 		...section(
 			'Not finished',
@@ -71,6 +70,15 @@ export function reportMarkdown(report: ReportPage, board: { name: string; unit: 
 			report.scope.map(
 				(change) =>
 					`- ${change.at.slice(0, 16).replace('T', ' ')} UTC, ${change.who ?? 'someone'}: ${change.kind === 'splitOff' ? 'split off' : change.kind} ${amount(change.amount)}, ${title(change.card)}`,
+			),
+		),
+		...section(
+			'Hours against budgets',
+			report.budgets.map(
+				(one) =>
+					`- ${plain(one.initiative)}: ${amountIn('hours')(one.worked)} worked of ${amountIn('hours')(one.budget)}${
+						board.unit === 'hours' ? `, ${amount(one.left)} left` : ''
+					}`,
 			),
 		),
 		...section(

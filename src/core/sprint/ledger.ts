@@ -75,6 +75,8 @@ export interface CardWork {
 	sprint: number | null;
 	/** It stands in the backlog and is not archived. */
 	waits: boolean;
+	/** It is finished, as its history stands now. */
+	done: boolean;
 }
 
 /**
@@ -241,6 +243,7 @@ export function sprintAccounts(
 					left: 0,
 					sprint: null,
 					waits: true,
+					done: false,
 					stint: null,
 					unnamed: null,
 				}),
@@ -248,7 +251,10 @@ export function sprintAccounts(
 		take(work, act);
 	}
 	const done = [...books.values()].map(({ ledger }) => totals(ledger));
-	for (const work of cards.values()) work.waits = work.clock.column === null && !work.clock.archived;
+	for (const work of cards.values()) {
+		work.waits = work.clock.column === null && !work.clock.archived;
+		work.done = work.clock.state === 'done';
+	}
 	return { ledgers: done.sort((a, b) => a.number - b.number), cards };
 }
 

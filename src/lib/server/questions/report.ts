@@ -44,7 +44,10 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 	const ledger = accounts.ledgers.find((one) => one.number === number)!;
 	const { from, to, hours } = dayHoursOf(head, rota, number);
 	const dates = { from, to, startedAt: Date.parse(sprint.startedAt!), closedAt: instant(sprint.closedAt) };
-	const named = new Set(ledger.stints.map((stint) => stint.card));
+	const named = new Set([
+		...ledger.stints.map((stint) => stint.card),
+		...found.budgets.flatMap((budget) => budget.cards.map(({ card }) => card)),
+	]);
 	const place = started.indexOf(sprint);
 	return {
 		sprint,
@@ -52,6 +55,10 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 		goalWords: found.goalWords,
 		closed: !running,
 		ledger,
+		finished: ledger.stints.filter(
+			({ card, outcome }) =>
+				outcome === 'done' || (running && outcome === null && accounts.cards.get(card)!.done),
+		),
 		following: follow(file.zone, dates, ledger, hours, at),
 		scope: scopeOf(head, ledger, found.doers),
 		unfinished: found.said.map(([card, reason, words, decision, left]) => ({
@@ -102,13 +109,19 @@ async function ask(head: BoardHead, number: number): Promise<Found> {
 				and e.kind in ('sprint', 'column', 'archived', 'sized', 'left', 'split')) as doers,
 			(select coalesce(json_agg(json_build_object('initiative', i.name, 'budget', i.budget_hours,
 				'worked', coalesce(w.hours, 0), 'here', coalesce(w.here, 0), 'left', (
-					select coalesce(sum("left"), 0) from card where initiative_id = i.id and archived_at is null)) order by i.name), '[]')
+					select coalesce(sum("left"), 0) from card where initiative_id = i.id and archived_at is null),
+				'cards', coalesce(w.cards, '[]')) order by i.name), '[]')
 			from initiative i
 			left join lateral (
-				select sum(t.hours) as hours, sum(t.hours) filter (where t.sprint_id = s.id) as here
-				from time_entry t
-				join card c on c.id = t.card_id
-				where c.initiative_id = i.id and t.withdrawn_at is null
+				select sum(hours) as hours, sum(here) as here,
+					json_agg(json_build_object('card', $3 || '-' || number, 'amount', hours) order by hours desc, number) as cards
+				from (
+					select c.number, sum(t.hours) as hours, sum(t.hours) filter (where t.sprint_id = s.id) as here
+					from time_entry t
+					join card c on c.id = t.card_id
+					where c.initiative_id = i.id and t.withdrawn_at is null
+					group by 1
+				) each
 			) w on true
 			where i.board_id = s.board_id and i.budget_hours is not null) as budgets,
 			(select coalesce(json_object_agg($3 || '-' || number, title), '{}') from card where board_id = s.board_id) as titles

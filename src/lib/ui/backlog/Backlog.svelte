@@ -387,12 +387,7 @@
 <Ghost {carry} />
 
 {#if asking}
-	<Asking
-		{board}
-		ask={asking}
-		onclose={() => (asking = null)}
-		ondone={(card) => card && void refocus(card.id)}
-	/>
+	<Asking {board} ask={asking} onclose={() => (asking = null)} onback={(card) => void refocus(card.id)} />
 {/if}
 
 <style>

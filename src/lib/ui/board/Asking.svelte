@@ -12,15 +12,23 @@
 		inHand?: ReadonlyMap<string, number>;
 		onclose: () => void;
 		/** Told when what was asked for has been sent and answered. */
-		ondone?: (card: CardView | null) => void;
+		ondone?: () => void;
+		/** Gives a card the focus again; not called where the person has gone on to something else meanwhile. */
+		onback?: (card: CardView) => void;
 	}
 	/** The dialog for what is asked, loaded when it is first needed. */
-	let { board, ask, inHand = new Map(), onclose, ondone }: Props = $props();
+	let { board, ask, inHand = new Map(), onclose, ondone, onback }: Props = $props();
 
 	async function done(card: CardView | null, work: Promise<unknown>): Promise<void> {
 		onclose();
 		await work;
-		ondone?.(card);
+		over(card);
+	}
+
+	function over(card: CardView | null): void {
+		ondone?.();
+		const { activeElement } = document;
+		if (card && (activeElement === document.body || activeElement?.closest('dialog'))) onback?.(card);
 	}
 
 	async function block(card: CardView, reason: string): Promise<void> {
@@ -206,7 +214,7 @@
 				// Taken before the dialog closes: with it goes what it was about.
 				const about = card;
 				onclose();
-				ondone?.(about);
+				over(about);
 			}}
 			ontime={({ hours, day, note, billable }) => log(card, { hours, day, note, billable })}
 		/>

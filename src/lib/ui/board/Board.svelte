@@ -336,7 +336,7 @@
 			if (asking?.kind === 'through') adding = null;
 			asking = null;
 		}}
-		ondone={(card) => card && void refocus(card.id)}
+		onback={(card) => void refocus(card.id)}
 	/>
 {/if}
 

@@ -1,6 +1,7 @@
 import type { LookBackPage, ReportPage } from '$core/board/look-back';
 import type { Unit } from '$core/board/view';
 import { REASONS } from '$core/sprint/carry-over';
+import type { Stint } from '$core/sprint/ledger';
 import { median } from '$core/capacity/promise';
 import { amount, count, figure, list } from '../words';
 
@@ -67,4 +68,25 @@ export function carryOverWords({ carryOver }: LookBackPage): string {
 	return `In the middle sprint ${percent(middle)} of its work went over into later ones${
 		taken === null ? '' : `, taking ${percent(taken)} of the next promise`
 	}.${first ? ` Mostly it was ${REASONS[first.reason]} (${first.count} times).` : ''}`;
+}
+
+const ENDED = {
+	done: 'done',
+	carried: 'carried',
+	returned: 'back to the backlog',
+	dropped: 'dropped',
+	removed: 'taken out',
+};
+
+/** What became of a stint, and why its card was not finished where that was said. */
+export function endedWords({ ledger, finished, unfinished }: ReportPage, stint: Stint): string {
+	if (!stint.outcome)
+		return finished.some((one) => one.card === stint.card && one.opened === stint.opened)
+			? 'done so far'
+			: 'open';
+	const last = ledger.stints.findLast((one) => one.card === stint.card) === stint;
+	const why = last && unfinished.find((one) => one.card === stint.card);
+	if (!why) return ENDED[stint.outcome];
+	const reason = why.reason === 'other' ? why.words : REASONS[why.reason];
+	return `${stint.outcome === 'done' ? 'split, the rest went on' : ENDED[stint.outcome]}: ${reason}`;
 }

@@ -202,8 +202,7 @@
 		else inBacklog(event, key);
 	}
 
-	async function refocus(card: CardView | null): Promise<void> {
-		if (!card) return;
+	async function refocus(card: CardView): Promise<void> {
 		const row = plan.rows.find((one) => one.blocks.some((known) => known.card.id === card.id));
 		if (row) await focusBlock(`${row.person?.id ?? ''}/${card.id}`);
 		else await waiting?.focusCard(card.id);
@@ -381,7 +380,7 @@
 
 <Ghost {carry} />
 {#if asking}
-	<Asking {board} ask={asking} onclose={() => (asking = null)} ondone={(card) => void refocus(card)} />
+	<Asking {board} ask={asking} onclose={() => (asking = null)} onback={(card) => void refocus(card)} />
 {/if}
 
 <style>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { CardView } from '$core/board/view';
 	import type { Finding, Remedy } from '$core/rounds/findings';
+	import { count } from '../words';
 	import { FINDINGS, OF_A_CARD, REMEDIES } from './words';
 
 	interface Props {
@@ -15,9 +16,11 @@
 	}
 	/** One finding: what it is about, why it matters, and what can be done about it here. */
 	let { finding, cards, slug, mayEdit, open, onremedy, onaside }: Props = $props();
-	const one = $derived(cards.length === 1 ? cards[0]! : null);
+	const one = $derived(finding.cards.length === 1 && cards.length === 1 ? cards[0]! : null);
 	const ofCard = $derived(finding.remedies.filter((remedy) => OF_A_CARD.includes(remedy)));
 	const others = $derived(finding.remedies.filter((remedy) => !OF_A_CARD.includes(remedy)));
+	/** So many numbers of cards stand in the line; all of them below it. */
+	const NAMED = 12;
 	/** Cards that it names and that are finished by now: they are not on the board any more. */
 	const gone = $derived(finding.cards.filter((number) => !cards.some((card) => card.number === number)));
 	const LINKS: Partial<Record<Remedy, string>> = $derived({
@@ -44,11 +47,16 @@
 				><b>{one.number}</b> {one.title}</a
 			>{/if}
 		<p>{finding.sentence}</p>
-		{#if cards.length > 1 || gone.length}
+		{#if !one && finding.cards.length}
 			<details>
-				<summary>{finding.cards.length} {finding.cards.length === 1 ? 'card' : 'cards'}</summary>
+				<summary
+					>{count(finding.cards.length, 'card')}: {finding.cards.slice(0, NAMED).join(', ')}{finding.cards
+						.length > NAMED
+						? ' …'
+						: ''}</summary
+				>
 				<ul>
-					{#each cards.length > 1 ? cards : [] as card (card.id)}
+					{#each cards as card (card.id)}
 						<li>
 							<a href={open(card)} data-sveltekit-noscroll data-sveltekit-keepfocus
 								><b>{card.number}</b> {card.title}</a

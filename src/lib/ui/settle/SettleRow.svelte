@@ -3,6 +3,7 @@
 	import { REASONS, type Reason } from '$core/sprint/carry-over';
 	import type { Stint } from '$core/sprint/ledger';
 	import { DECISIONS, type Decision } from '$core/sprint/settle';
+	import WorkBar from '../chart/WorkBar.svelte';
 	import { amount } from '../words';
 	import type { Draft } from './settle-state.svelte';
 	import { decisionWords, reasonWords } from './words';
@@ -29,7 +30,6 @@
 	const planned = $derived(stint?.entry ?? card.size ?? 0);
 	/** On a board in points hours say nothing of how far it is: then what was burned of it does. */
 	const worked = $derived(unit === 'hours' ? (stint?.worked ?? 0) : (stint?.burned ?? 0));
-	const share = (n: number) => `${Math.min(100, (n / props.most) * 100)}%`;
 	const NAMES: Record<Decision, string> = {
 		carry: 'Carry',
 		split: 'Split',
@@ -77,13 +77,7 @@
 	</div>
 	<div class="picture">
 		{#if unit !== 'none'}
-			<div class="bar" aria-hidden="true">
-				<i class="worked" style:width={share(worked)}></i><i
-					class="left"
-					style:left={share(worked)}
-					style:width={share(card.left)}
-				></i><i class="planned" style:left={share(planned)}></i>
-			</div>
+			<WorkBar {worked} left={card.left} mark={planned} most={props.most} />
 		{/if}
 		<small>{says}</small>
 	</div>
@@ -172,29 +166,6 @@
 	}
 	a:hover {
 		color: var(--moss);
-	}
-	.bar {
-		position: relative;
-		height: 18px;
-		background: var(--sunk);
-		overflow: hidden;
-	}
-	.bar i {
-		position: absolute;
-		top: 0;
-		bottom: 0;
-	}
-	.worked {
-		left: 0;
-		background: var(--moss);
-	}
-	.left {
-		background: var(--hatch-left);
-	}
-	.planned {
-		width: 3px;
-		margin-left: -3px;
-		background: var(--ink);
 	}
 	small {
 		color: var(--soft);

@@ -5,14 +5,17 @@
 	import { zoneOf } from '$core/calendar/zone';
 	import { tooLittle } from '$core/capacity/odds';
 	import { REASONS } from '$core/sprint/carry-over';
+	import type { Unit } from '$core/board/view';
 	import { sidesOf } from '$core/sprint/settle';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
+	import Budgets from '$lib/ui/look-back/Budgets.svelte';
 	import Burndown from '$lib/ui/look-back/Burndown.svelte';
 	import BurnUp from '$lib/ui/look-back/BurnUp.svelte';
-	import { burndownWords, burnUpWords, percent } from '$lib/ui/look-back/sentences';
+	import { burndownWords, burnUpWords, endedWords, percent } from '$lib/ui/look-back/sentences';
+	import Stints from '$lib/ui/look-back/Stints.svelte';
 	import Tally from '$lib/ui/look-back/Tally.svelte';
 	import { OddsFinder } from '$lib/ui/plan/odds-finder.svelte';
 	import { oddsWords } from '$lib/ui/plan/words';
@@ -32,16 +35,14 @@
 	const zone = $derived(zoneOf(head.timeZone));
 	const from = $derived(Math.min(parseDay(sprint.starts)!, following.days[0]?.day ?? Infinity));
 	const to = $derived(Math.max(parseDay(sprint.ends)!, following.days.at(-1)?.day ?? -Infinity));
-	const finished = $derived(
-		ledger.stints.filter(
-			(stint) => stint.outcome === 'done' || (stint.outcome === null && !report.closed && stint.exit === 0),
-		),
-	);
+	const finished = $derived(report.finished);
 	const past = $derived(!report.closed && data.today > sprint.ends);
 	let width = $state(860);
 	let picked = $state.raw<{
 		title: string;
 		cards: readonly { card: string; amount: number | null; note?: string }[];
+		/** Where it is not the board's. */
+		unit?: Unit;
 	} | null>(null);
 	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
 	const KINDS = {
@@ -53,6 +54,9 @@
 		burned: 'burned',
 	};
 	const DECIDED = { carry: 'carried', split: 'split', backlog: 'back to the backlog', drop: 'dropped' };
+
+	const scopeAmount = ({ kind, amount: by }: (typeof report.scope)[number]) =>
+		kind === 'resized' ? `${by > 0 ? '+' : '−'}${amount(Math.abs(by), unit)}` : amount(by, unit);
 
 	function pickDay(day: number): void {
 		picked = {
@@ -146,6 +150,13 @@
 							? `; ${amount(ledger.burned, unit)} burned: the difference is what was finished for less or more than was left of it`
 							: ''}.
 					</p>
+					<Stints
+						{ledger}
+						titles={report.titles}
+						{unit}
+						ended={(stint) => endedWords(report, stint)}
+						{open}
+					/>
 				</section>
 				<Burndown
 					{following}
@@ -157,6 +168,18 @@
 					onpick={pickDay}
 				/>
 				<BurnUp {following} {unit} {width} {from} {to} says={burnUpWords(report, unit)} onpick={pickDay} />
+			{/if}
+			{#if report.budgets.length}
+				<Budgets
+					budgets={report.budgets}
+					{unit}
+					onpick={(one) =>
+						(picked = {
+							title: `${one.initiative}: ${amount(one.worked, 'hours')} worked so far`,
+							cards: one.cards,
+							unit: 'hours',
+						})}
+				/>
 			{/if}
 			<div class="two">
 				<section>
@@ -194,7 +217,7 @@
 										{report.titles[change.card]}<br /><span class="soft"
 											>{momentWords(change.at, head.timeZone)}, {change.who ?? 'someone'}</span
 										></a
-									><small>{KINDS[change.kind]} {amount(change.amount, unit)}</small>
+									><small>{KINDS[change.kind]} {scopeAmount(change)}</small>
 								</li>{/each}
 						</ul>{:else}<p>Its scope never changed.</p>{/if}
 				</section>
@@ -231,30 +254,12 @@
 						}))}
 						onpick={() => undefined}
 					/>
-					{#if report.budgets.length}
-						<h2>Budgets</h2>
-						<ul>
-							{#each report.budgets as one (one.initiative)}<li>
-									<span
-										>{one.initiative}<br /><span class="soft"
-											>{amount(one.here, 'hours')} of it in this sprint</span
-										></span
-									><small class:warn={one.worked + (unit === 'hours' ? one.left : 0) > one.budget}
-										>{amount(one.worked, 'hours')} of {amount(one.budget, 'hours')}{unit === 'hours'
-											? `, ${amount(one.left, 'hours')} left to do`
-											: ''}{one.worked + (unit === 'hours' ? one.left : 0) > one.budget
-											? ': over budget'
-											: ''}</small
-									>
-								</li>{/each}
-						</ul>
-					{/if}
 				</section>
 			</div>
 		</div>
 		{#if picked}
 			<div class="behind">
-				<CardsBehind {...picked} titles={report.titles} {unit} {open} onclose={() => (picked = null)} />
+				<CardsBehind {unit} {...picked} titles={report.titles} {open} onclose={() => (picked = null)} />
 			</div>
 		{/if}
 	</div>
@@ -346,9 +351,6 @@
 		text-align: right;
 		color: var(--soft);
 		font-size: 0.93rem;
-	}
-	li small.warn {
-		color: var(--brick);
 	}
 	.soft {
 		color: var(--soft);
