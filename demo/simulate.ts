@@ -67,7 +67,7 @@ interface Tuning {
 const TUNING: Record<string, Tuning> = {
 	TIDE: { focus: 0.45, backlog: 34, fill: 1, storm: 3, gust: 0.15, seed: 4107 },
 	BUOY: { focus: 0.42, backlog: 12, fill: 1, storm: 3, gust: 0.015, seed: 977 },
-	SHORE: { focus: 0.42, backlog: 13, fill: 0.6, storm: 1, gust: 0.05, seed: 2203 },
+	SHORE: { focus: 0.42, backlog: 13, fill: 0.55, storm: 1, gust: 0.05, seed: 2203 },
 };
 
 const HISTORY_DAYS = 182;

@@ -7,8 +7,8 @@ import type { DemoPerson } from './people.ts';
 import { fileOf, historyOf } from './planning.ts';
 import { simulate, type DemoHistory } from './simulate.ts';
 
-/** Lives that are tried; each takes about a tenth of a second. */
-const LIVES = 24;
+/** Lives that are tried; each takes well under a tenth of a second. */
+const LIVES = 40;
 /** What the middle sprint of a team like these carries over of its work. */
 const CARRIED = 0.2;
 const NEAR = 0.03;

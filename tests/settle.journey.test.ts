@@ -136,7 +136,7 @@ describe('a whole sprint, from its start to the start of the next', () => {
 		await page.getByText('The goal was partly met.').waitFor();
 		await page.getByText('It lies ready.').waitFor();
 		await page.getByRole('heading', { name: 'Not finished' }).waitFor();
-		await page.getByText('A false alarm').waitFor();
+		await page.getByText('A false alarm', { exact: true }).waitFor();
 		const download = page.waitForEvent('download');
 		await page.getByRole('link', { name: 'Markdown' }).click();
 		const text = await readFile((await (await download).path())!, 'utf8');
