@@ -10,7 +10,7 @@
 <svelte:head><title>{page.data.title ? `${page.data.title} · Harrow` : 'Harrow'}</title></svelte:head>
 
 <div class="whole">
-	{#if data.demo}<p class="demo">
+	{#if data.demo}<p class="demo screen-only">
 			Demonstration: everything here is made up, and anyone can sign in as anyone.
 		</p>{/if}
 	{@render children()}

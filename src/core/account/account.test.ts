@@ -109,9 +109,9 @@ describe('an account', () => {
 });
 
 test('a sprint that reaches beyond the range counts by its working days', () => {
-	const sprint = { from: 10, to: 19, placed: new Map([['Ines', 20]]) };
+	const sprint = { from: 10, to: 19, placed: new Map([['Ines', [{ card: 'TIDE-1', hours: 20 }]]]) };
 	const works = (day: number) => day % 2 === 0;
-	assert.deepEqual([...placedWithin([sprint], works, 0, 13)], [['Ines', 8]]);
+	assert.deepEqual([...placedWithin([sprint], works, 0, 13)], [['Ines', [{ card: 'TIDE-1', hours: 8 }]]]);
 	assert.deepEqual([...placedWithin([sprint], works, 30, 40)], []);
 	assert.deepEqual([...placedWithin([sprint], () => false, 0, 40)], []);
 	assert.equal(useOf(3, 0), null);

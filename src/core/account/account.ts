@@ -115,15 +115,15 @@ function finish({ byCard, ...line }: AccountLine & { byCard: Map<string, number>
 export const useOf = (hours: number, available: number): number | null =>
 	available > 0 ? hours / available : null;
 
-/** A sprint that has not been closed, with what is placed on each person. */
+/** A sprint that has not been closed, with the cards placed on each person and their part of what is left of them. */
 export interface PlacedSprint {
 	from: number;
 	to: number;
-	placed: ReadonlyMap<string, number>;
+	placed: ReadonlyMap<string, readonly { card: string; hours: number }[]>;
 }
 
 /**
- * Hours placed on people within a range of days: of sprints that reach beyond it, as many parts as working days lie in it.
+ * Cards placed on people within a range of days, with their hours: of sprints that reach beyond it, as many parts as working days lie in it.
  * @param works whether the team works on a day
  */
 export function placedWithin(
@@ -131,8 +131,8 @@ export function placedWithin(
 	works: (day: number) => boolean,
 	from: number,
 	to: number,
-): Map<string, number> {
-	const sums = new Map<string, number>();
+): Map<string, { card: string; hours: number }[]> {
+	const placed = new Map<string, { card: string; hours: number }[]>();
 	const workdays = (a: number, b: number) => {
 		let n = 0;
 		for (let day = a; day <= b; day++) if (works(day)) n++;
@@ -142,8 +142,10 @@ export function placedWithin(
 		const all = workdays(sprint.from, sprint.to);
 		const inside = workdays(Math.max(from, sprint.from), Math.min(to, sprint.to));
 		if (!all || !inside) continue;
-		for (const [person, hours] of sprint.placed)
-			sums.set(person, tidy((sums.get(person) ?? 0) + (hours * inside) / all));
+		for (const [person, cards] of sprint.placed) {
+			const within = cards.map(({ card, hours }) => ({ card, hours: tidy((hours * inside) / all) }));
+			placed.set(person, [...(placed.get(person) ?? []), ...within]);
+		}
 	}
-	return sums;
+	return placed;
 }

@@ -60,6 +60,9 @@ export interface AccountPage {
 		use: number | null;
 		placed: number;
 		planned: number | null;
+		/** The cards behind what was worked, and behind what is placed. */
+		workedCards: { card: string; hours: number }[];
+		placedCards: { card: string; hours: number }[];
 	}[];
 	/** Ranges that are often asked for. */
 	ranges: { name: string; from: string; to: string }[];

@@ -2,7 +2,7 @@ import type { OddsInput } from '../capacity/odds.ts';
 import type { ClosedSprint } from '../capacity/promise.ts';
 import type { CarryOver, Unfinished } from '../sprint/carry-over.ts';
 import type { Following } from '../sprint/follow.ts';
-import type { Ledger, Stint } from '../sprint/ledger.ts';
+import type { CardAmount, Ledger, Stint } from '../sprint/ledger.ts';
 import type { Decision } from '../sprint/settle.ts';
 import type { Velocity } from '../sprint/velocity.ts';
 import type { SprintView } from './view.ts';
@@ -13,8 +13,8 @@ export interface LookBackPage {
 	closed: (ClosedSprint & { promise: number | null })[];
 	velocity: Velocity;
 	carryOver: CarryOver;
-	/** The cards that each sprint finished, by its number. */
-	done: Record<number, string[]>;
+	/** The cards that each sprint had committed to, and those that it finished with what was delivered, by its number. */
+	cards: Record<number, { committed: CardAmount[]; delivered: CardAmount[] }>;
 	/** The sprint that runs now. */
 	running: number | null;
 	titles: Record<string, string>;

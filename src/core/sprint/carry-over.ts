@@ -1,4 +1,4 @@
-import type { Ledger } from './ledger.ts';
+import type { CardAmount, Ledger, Stint } from './ledger.ts';
 
 /** Why a card was not finished in a sprint, by its code, in the words that are shown. */
 export const REASONS = {
@@ -30,13 +30,13 @@ export interface SprintCarryOver {
 	byCards: number | null;
 	/** (carried + split off) ÷ (committed + added). */
 	bySize: number | null;
-	/** The cards behind it. */
-	cards: string[];
+	/** The cards behind it, with what of each went over. */
+	cards: CardAmount[];
 	size: number;
 	/** Entry of cards that came in from the sprint before ÷ this sprint's promise; null where nothing was promised. */
 	takenOfPromise: number | null;
-	/** The cards that came in, and what came in with them. */
-	brought: string[];
+	/** The cards that came in, and what came in with each. */
+	brought: CardAmount[];
 	broughtSize: number;
 }
 
@@ -44,7 +44,7 @@ export interface ReasonCount {
 	reason: Reason;
 	count: number;
 	size: number;
-	cards: string[];
+	cards: CardAmount[];
 }
 
 export interface CarryOver {
@@ -73,7 +73,7 @@ export function carryOver(
 	const lives = new Map<string, { sprints: Set<number>; carried: number; last: string | null }>();
 	let before: Set<string> = new Set();
 	const sprints = ledgers.map((ledger): SprintCarryOver => {
-		const over = [...new Set(ledger.stints.filter(goesOver).map((stint) => stint.card))];
+		const over = byCard(ledger.stints.filter(goesOver), wentOver);
 		const size = ledger.carried + ledger.splitOff;
 		const all = ledger.committed + ledger.added;
 		const brought = ledger.stints.filter(
@@ -99,7 +99,7 @@ export function carryOver(
 			cards: over,
 			size,
 			takenOfPromise: promise && promise > 0 ? broughtSize / promise : null,
-			brought: [...new Set(brought.map((stint) => stint.card))],
+			brought: byCard(brought, (stint) => stint.entry),
 			broughtSize,
 		};
 	});
@@ -122,8 +122,19 @@ export function carryOver(
 }
 
 /** Whether what was left of a card went over into a later sprint: carried, or split off to another card. */
-function goesOver(stint: Ledger['stints'][number]): boolean {
+function goesOver(stint: Stint): boolean {
 	return stint.outcome === 'carried' || stint.splitOff > 0;
+}
+
+function wentOver(stint: Stint): number {
+	return stint.splitOff + (stint.outcome === 'carried' ? stint.exit : 0);
+}
+
+/** Each card once, with its amounts summed. */
+function byCard(stints: readonly Stint[], amount: (stint: Stint) => number): CardAmount[] {
+	const sums = new Map<string, number>();
+	for (const stint of stints) sums.set(stint.card, (sums.get(stint.card) ?? 0) + amount(stint));
+	return [...sums].map(([card, sum]) => ({ card, amount: sum }));
 }
 
 function reasonsOf(ledgers: readonly Ledger[], said: readonly Unfinished[]): ReasonCount[] {
@@ -134,8 +145,11 @@ function reasonsOf(ledgers: readonly Ledger[], said: readonly Unfinished[]): Rea
 		if (!stint) continue;
 		const count = counts.get(reason) ?? { reason, count: 0, size: 0, cards: [] };
 		count.count++;
-		count.size += stint.outcome === 'done' ? stint.splitOff : stint.exit;
-		count.cards.push(card);
+		const left = stint.outcome === 'done' ? stint.splitOff : stint.exit;
+		count.size += left;
+		const known = count.cards.find((one) => one.card === card);
+		if (known) known.amount += left;
+		else count.cards.push({ card, amount: left });
 		counts.set(reason, count);
 	}
 	return [...counts.values()].sort((a, b) => b.count - a.count || b.size - a.size);

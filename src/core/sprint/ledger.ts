@@ -24,6 +24,12 @@ export interface Stint {
 	ended: Instant | null;
 }
 
+/** A card with its part of a figure. */
+export interface CardAmount {
+	card: string;
+	amount: number;
+}
+
 /** One thing that changed how much work a running sprint holds. Resizes may be below 0; all else is 0 or more. */
 export interface Move {
 	at: Instant;

@@ -164,9 +164,19 @@ describe('carry-over', () => {
 	test('its rate by cards and by size, and what it takes from the next promise', () => {
 		const [first, second, third] = found.sprints;
 		assert.deepEqual([first!.byCards, first!.bySize], [3 / 4, (6 + 9 + 1) / 23]);
-		assert.deepEqual(first!.cards, ['A', 'B', 'D']);
+		assert.deepEqual(first!.cards, [
+			{ card: 'A', amount: 6 },
+			{ card: 'B', amount: 9 },
+			{ card: 'D', amount: 1 },
+		]);
 		assert.equal(second!.takenOfPromise, 15 / 30);
-		assert.deepEqual(second!.brought, ['A', 'B']);
+		assert.deepEqual(
+			second!.brought.map(({ card, amount }) => [card, amount]),
+			[
+				['A', 6],
+				['B', 9],
+			],
+		);
 		assert.equal(third!.takenOfPromise, null);
 		assert.equal(third!.broughtSize, 4);
 	});
@@ -179,6 +189,7 @@ describe('carry-over', () => {
 				['waiting', 2, 6 + 4],
 			],
 		);
+		assert.deepEqual(found.reasons[1]!.cards, [{ card: 'A', amount: 10 }]);
 	});
 
 	test('how many sprints finished cards needed, and which were carried again and again', () => {
@@ -198,7 +209,10 @@ describe('carry-over', () => {
 	test('a rest that was split off at the close counts as brought in', () => {
 		const ledgers = ledgersOf(`${HISTORY} R sized 2 2026-06-05T17:00\n R sprint 2 2026-06-05T17:00`);
 		const [, second] = carryOver(ledgers, [], new Map(), new Set(['R'])).sprints;
-		assert.deepEqual(second!.brought, ['A', 'B', 'R']);
+		assert.deepEqual(
+			second!.brought.map(({ card }) => card),
+			['A', 'B', 'R'],
+		);
 	});
 });
 

@@ -1,5 +1,5 @@
 import { tidy } from '../capacity/hours.ts';
-import type { Ledger, Stint } from './ledger.ts';
+import type { CardAmount, Ledger, Stint } from './ledger.ts';
 
 /** What can happen to a card that a sprint leaves unfinished. */
 export const DECISIONS = ['carry', 'split', 'backlog', 'drop'] as const;
@@ -20,7 +20,7 @@ export interface Entry {
 		| 'shrunk'
 		| 'open';
 	amount: number;
-	cards: { card: string; amount: number }[];
+	cards: CardAmount[];
 }
 
 /** Both sides of a ledger. They always add up to the same. */

@@ -2,7 +2,7 @@ import type { AccountPage } from '../../../core/board/account.ts';
 import { account, GROUPINGS, placedWithin, useOf, type Worked } from '../../../core/account/account.ts';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { zoneOf, type Day } from '../../../core/calendar/zone.ts';
-import { hoursOn, weekHours } from '../../../core/capacity/hours.ts';
+import { hoursOn, tidy, weekHours } from '../../../core/capacity/hours.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -15,7 +15,7 @@ interface OpenSprint {
 	number: number;
 	from: string;
 	to: string;
-	cards: { left: number; owners: string[] }[];
+	cards: { card: string; left: number; owners: string[] }[];
 }
 
 /**
@@ -43,7 +43,7 @@ export async function accountPage(
 		}>(
 			`select
 				(select coalesce(json_agg(json_build_object('board', b.id, 'number', s.number, 'from', s.starts, 'to', s.ends, 'cards', (
-					select coalesce(json_agg(json_build_object('left', c."left",
+					select coalesce(json_agg(json_build_object('card', b.key || '-' || c.number, 'left', c."left",
 						'owners', array(select o.person_id::text from card_owner o where o.card_id = c.id))), '[]')
 					from card c where c.sprint_id = s.id and c.archived_at is null and c.clock <> 'done' and not c.unplanned))), '[]')
 				from sprint s
@@ -54,7 +54,9 @@ export async function accountPage(
 				from card c
 				join board b on b.id = c.board_id and b.team_id = $1
 				join board_right r on r.board_id = b.id and r.person_id = $2
-				where c.id in (select card_id from time_entry where day between $3 and $4 and withdrawn_at is null)) as titles,
+				left join sprint s on s.id = c.sprint_id and s.closed_at is null
+				where s.id is not null or exists (
+					select from time_entry where card_id = c.id and day between $3 and $4 and withdrawn_at is null)) as titles,
 				(select coalesce(json_object_agg(i.name, json_build_object('budget', i.budget_hours, 'worked', (
 						select coalesce(sum(t.hours), 0) from time_entry t join card c on c.id = t.card_id
 						where c.initiative_id = i.id and t.withdrawn_at is null),
@@ -103,8 +105,10 @@ export async function accountPage(
 		use: about.people.flatMap(({ id, name, gone }) => {
 			let available = 0;
 			for (let day = from; day <= to; day++) available += hoursOn(rota, id, day);
-			const hours = each.find((line) => line.name === name)?.hours ?? 0;
-			const held = placed.get(id) ?? 0;
+			const line = each.find((known) => known.name === name);
+			const hours = line?.hours ?? 0;
+			const placedCards = placed.get(id) ?? [];
+			const held = tidy(placedCards.reduce((sum, one) => sum + one.hours, 0));
 			if (gone && !hours) return [];
 			return [
 				{
@@ -115,6 +119,8 @@ export async function accountPage(
 					use: useOf(hours, available),
 					placed: held,
 					planned: useOf(held, available),
+					workedCards: line?.cards ?? [],
+					placedCards,
 				},
 			];
 		}),
@@ -167,13 +173,17 @@ function usualRanges(today: Day): AccountPage['ranges'] {
 }
 
 /** What is left of cards, each shared equally by its owners who are in the team. */
-function shared(cards: OpenSprint['cards'], team: ReadonlySet<string>): Map<string, number> {
-	const sums = new Map<string, number>();
-	for (const card of cards) {
-		const owners = card.owners.filter((owner) => team.has(owner));
-		for (const owner of owners) sums.set(owner, (sums.get(owner) ?? 0) + card.left / owners.length);
+function shared(
+	cards: OpenSprint['cards'],
+	team: ReadonlySet<string>,
+): Map<string, { card: string; hours: number }[]> {
+	const placed = new Map<string, { card: string; hours: number }[]>();
+	for (const { card, left, owners: all } of cards) {
+		const owners = all.filter((owner) => team.has(owner));
+		for (const owner of owners)
+			placed.set(owner, [...(placed.get(owner) ?? []), { card, hours: left / owners.length }]);
 	}
-	return sums;
+	return placed;
 }
 
 /** The facts of an account, summed in the database over all that nobody asks apart. Cost is for leads only. */

@@ -80,15 +80,20 @@ export async function lookBack(head: BoardHead): Promise<LookBackPage> {
 		closed: closed.map((sprint) => ({ ...sprint, promise: promises.get(sprint.number) ?? null })),
 		velocity: velocity(inOrder),
 		carryOver: over,
-		done: Object.fromEntries(inOrder.map((ledger) => [ledger.number, doneCards(ledger)])),
+		cards: Object.fromEntries(inOrder.map((ledger) => [ledger.number, cardsOf(ledger)])),
 		running: running?.number ?? null,
 		titles: named(titles, over, inOrder),
 	};
 }
 
-const doneCards = (ledger: Ledger) => [
-	...new Set(ledger.stints.filter((stint) => stint.outcome === 'done').map((stint) => stint.card)),
-];
+const cardsOf = ({ stints }: Ledger): LookBackPage['cards'][number] => ({
+	committed: stints
+		.filter((stint) => stint.kind === 'committed')
+		.map(({ card, entry }) => ({ card, amount: entry })),
+	delivered: stints
+		.filter((stint) => stint.outcome === 'done')
+		.map(({ card, burned }) => ({ card, amount: burned })),
+});
 
 /** Titles of the cards that the page can open. */
 function named(

@@ -163,7 +163,7 @@
 	}
 </script>
 
-<aside class="panel" aria-label="Card {cardKey}">
+<aside class="panel screen-only" aria-label="Card {cardKey}">
 	<!-- svelte-ignore a11y_no_static_element_interactions -->
 	<div class="inside" {onkeydown}>
 		<div class="top">

@@ -28,7 +28,7 @@
 		<p>{says}</p>
 	</figcaption>
 	{@render children()}
-	<div class="behind">
+	<div class="behind screen-only">
 		<details>
 			<summary aria-label="Figures of {title}">Figures</summary>
 			<div class="scroll">

@@ -27,7 +27,7 @@
 	] as const;
 </script>
 
-<header class="bar">
+<header class="bar screen-only">
 	<a class="mark" href="/" aria-label="Harrow, all boards">
 		<svg width="20" height="18" viewBox="0 0 20 18" aria-hidden="true">
 			<path d="M1 3h18M4 3v8l2 4M10 3v8l2 4M16 3v8l2 4" fill="none" stroke="currentColor" stroke-width="2" />

@@ -13,7 +13,7 @@
 </script>
 
 <div class="sr-only" role="status" aria-live="polite">{board.spoken}</div>
-<div class="messages">
+<div class="messages screen-only">
 	{#if board.connection === 'lost'}
 		<p class="lost">Not connected. What you change is kept here and sent when the connection is back.</p>
 	{/if}

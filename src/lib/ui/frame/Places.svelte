@@ -25,7 +25,7 @@
 	]);
 </script>
 
-<div class="line">
+<div class="line screen-only">
 	<nav aria-label="Places of this board">
 		{#each places as place (place.id)}<a href={place.to} aria-current={place.id === here ? 'page' : undefined}
 				>{place.name}</a

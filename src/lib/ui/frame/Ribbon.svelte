@@ -87,7 +87,7 @@
 </script>
 
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<nav class="ribbon" aria-label="Time" bind:this={ribbon} tabindex={scrolls ? 0 : undefined}>
+<nav class="ribbon screen-only" aria-label="Time" bind:this={ribbon} tabindex={scrolls ? 0 : undefined}>
 	{#each segments as s, i (i)}
 		{#if s.kind === 'past'}
 			<a
@@ -114,18 +114,15 @@
 			{@const [day, all] = dayOf(s.starts, s.ends)}
 			<a
 				class="segment now"
-				href="/boards/{slug}"
-				aria-label="Sprint {s.number}: {s.goal}, day {day} of {all}, {amount(s.left, unit)} left of {amount(
-					s.committed,
-					unit,
-				)} committed"
+				href="/boards/{slug}{picture.over ? '/settle' : ''}"
+				aria-label="Sprint {s.number}: {s.goal}, {picture.over
+					? 'over and not settled'
+					: `day ${day} of ${all}`}, {amount(s.left, unit)} left of {amount(s.committed, unit)} committed"
 			>
 				<span class="words"
 					><b>Sprint {s.number}</b>
-					{s.goal} · {picture.over ? 'over, not settled' : `day ${day} of ${all}`} · {figure(s.left)} of {amount(
-						s.committed,
-						unit,
-					)}</span
+					{#if picture.over}<span class="warn">over, not settled</span> · {s.goal}{:else}{s.goal} · day {day} of
+						{all}{/if} · {figure(s.left)} of {amount(s.committed, unit)}</span
 				>
 				<svg viewBox="0 0 100 34" preserveAspectRatio="none" aria-hidden="true">
 					<path class="burned" d={picture.burned} />

@@ -29,7 +29,7 @@
 		boards={boards.map((board) => ({ ...board, team: team.name }))}
 		keysOn={keys.on}
 	/>
-	<div class="line">
+	<div class="line screen-only">
 		<nav aria-label="Places of this team">
 			{#each places as place (place.to)}<a
 					href={place.to}

@@ -1,10 +1,15 @@
 <script lang="ts" module>
+	/** A card behind a figure, with its part of it; null where there is nothing to sum. */
+	export interface Behind {
+		card: string;
+		amount: number | null;
+	}
 	/** One bar of a sprint: a figure with the cards behind it. */
 	export interface Band {
 		value: number | null;
-		look: 'done' | 'committed' | 'left' | 'taken';
+		look: 'done' | 'committed' | 'left' | 'cards' | 'taken';
 		words: string;
-		cards: readonly string[];
+		cards: readonly Behind[];
 	}
 	export interface SprintBands {
 		number: number;
@@ -141,6 +146,11 @@
 	.left {
 		fill: url(#left-over);
 		stroke: var(--ochre-fill);
+	}
+	.cards {
+		fill: var(--sheet);
+		stroke: var(--ochre-fill);
+		stroke-width: 1.5px;
 	}
 	.taken {
 		fill: var(--ochre-2);

@@ -1,9 +1,11 @@
 <script lang="ts">
+	import type { Behind } from './Bands.svelte';
+
 	interface Row {
 		name: string;
 		value: number;
 		words: string;
-		cards: readonly string[];
+		cards: readonly Behind[];
 	}
 	interface Props {
 		rows: readonly Row[];

@@ -95,7 +95,7 @@
 	}
 </script>
 
-<aside class="panel" aria-label={person.name}>
+<aside class="panel screen-only" aria-label={person.name}>
 	<div class="top">
 		<h2>{person.name}</h2>
 		<button type="button" class="plain" onclick={onclose}>Close</button>

@@ -28,7 +28,8 @@
 	let copied = $state(false);
 	const here = $derived(order.map((id) => cards.find((card) => card.id === id)).filter((card) => !!card));
 	const card = $derived(here[at] ?? null);
-	const column = $derived(head.columns.find((known) => known.id === card?.column));
+	const columnOf = (of: CardView | null) => head.columns.find((known) => known.id === of?.column);
+	const column = $derived(columnOf(card));
 	const people = $derived(
 		head.people.map((person, seed) => ({ ...person, seed })).filter((person) => !person.gone),
 	);
@@ -65,9 +66,12 @@
 		}
 	}
 	function go(by: 1 | -1): void {
-		void keep();
 		if (by === 1 && card) heard(card.owners);
-		at = Math.max(0, Math.min(here.length, at + by));
+		goTo(Math.max(0, Math.min(here.length, at + by)));
+	}
+	function goTo(place: number): void {
+		void keep();
+		at = place;
 		copied = false;
 	}
 	function onkeydown(event: KeyboardEvent): void {
@@ -94,78 +98,101 @@
 
 <svelte:window {onkeydown} />
 <section class="walk" aria-label="Walk the board">
-	<div class="where" role="status">
-		{#if card}<b>{column?.name ?? ''}</b> · card {at + 1} of {here.length}{:else}<b>That was the board.</b>
-			{count(here.length, 'card')}, {count(notes.length, 'note')}.{/if}
-	</div>
-	{#if card}
-		<article>
-			<p class="top">
-				<span class="number">{card.number}</span>
-				{#if card.class === 'expedite'}<b>Expedite</b>{/if}
-				{#if rounds.carried[card.number]}<span class="care">carried ×{rounds.carried[card.number]}</span>{/if}
-				{#if due}<span class:warn={due.tone === 'late'} class:care={due.tone === 'soon'}>{due.text}</span
-					>{/if}
-			</p>
-			<h2><a href={open(card)} data-sveltekit-noscroll data-sveltekit-keepfocus>{card.title}</a></h2>
-			<p class="owners">
-				{#each card.owners as owner (owner)}{@const person = people.find(
-						(one) => one.id === owner,
-					)}{#if person}<span><NameTag {person} seed={person.seed} /> {person.name}</span>{/if}{:else}<span
-						class="warn">Nobody owns it.</span
-					>{/each}
-			</p>
-			{#if card.blocked}<p class="blocked">
-					<b>Blocked for {count(Math.max(1, daysSince(card.blocked.since, today, head.timeZone)), 'day')}:</b>
-					{card.blocked.reason}
-				</p>{/if}
+	<div class="one">
+		<div class="where" role="status">
+			{#if card}<b>{column?.name ?? ''}</b> · card {at + 1} of {here.length}{:else}<b>That was the board.</b>
+				{count(here.length, 'card')}, {count(notes.length, 'note')}.{/if}
+		</div>
+		{#if card}
+			<article>
+				<p class="top">
+					<span class="number">{card.number}</span>
+					{#if card.class === 'expedite'}<b>Expedite</b>{/if}
+					{#if rounds.carried[card.number]}<span class="care">carried ×{rounds.carried[card.number]}</span
+						>{/if}
+					{#if due}<span class:warn={due.tone === 'late'} class:care={due.tone === 'soon'}>{due.text}</span
+						>{/if}
+				</p>
+				<h2><a href={open(card)} data-sveltekit-noscroll data-sveltekit-keepfocus>{card.title}</a></h2>
+				<p class="owners">
+					{#each card.owners as owner (owner)}{@const person = people.find(
+							(one) => one.id === owner,
+						)}{#if person}<span><NameTag {person} seed={person.seed} /> {person.name}</span>{/if}{:else}<span
+							class="warn">Nobody owns it.</span
+						>{/each}
+				</p>
+				{#if card.blocked}<p class="blocked">
+						<b
+							>Blocked for {count(
+								Math.max(1, daysSince(card.blocked.since, today, head.timeZone)),
+								'day',
+							)}:</b
+						>
+						{card.blocked.reason}
+					</p>{/if}
+				<p>
+					{#if age}On day {age}{rounds.expectation
+							? `; ${rounds.expectation.percentile}% of past cards took ${count(rounds.expectation.days, 'day')} or fewer`
+							: ''}.{/if}
+					{#if head.unit !== 'none' && card.size !== null}{amount(card.left, head.unit)} left of {amount(
+							card.size,
+							head.unit,
+						)}.{/if}
+					{#if card.checks}{card.checks.done} of {card.checks.lines} checklist lines done.{/if}
+				</p>
+				<label for="walk-note">Note, said on the card <span class="key" aria-hidden="true">N</span></label>
+				<textarea id="walk-note" rows="2" maxlength="2000" bind:value={note} bind:this={field}></textarea>
+				{#each notes.filter((one) => one.card.id === card.id) as one (one.text)}<p class="said">
+						{one.text}
+					</p>{/each}
+			</article>
+		{:else}
+			<pre aria-label="Summary">{summary}</pre>
 			<p>
-				{#if age}On day {age}{rounds.expectation
-						? `; ${rounds.expectation.percentile}% of past cards took ${count(rounds.expectation.days, 'day')} or fewer`
-						: ''}.{/if}
-				{#if head.unit !== 'none' && card.size !== null}{amount(card.left, head.unit)} left of {amount(
-						card.size,
-						head.unit,
-					)}.{/if}
-				{#if card.checks}{card.checks.done} of {card.checks.lines} checklist lines done.{/if}
+				<button type="button" class="go" onclick={() => void copy()}
+					>{copied ? 'Copied' : 'Copy the summary'}</button
+				>
 			</p>
-			<label for="walk-note">Note, said on the card <span class="key" aria-hidden="true">N</span></label>
-			<textarea id="walk-note" rows="2" maxlength="2000" bind:value={note} bind:this={field}></textarea>
-			{#each notes.filter((one) => one.card.id === card.id) as one (one.text)}<p class="said">
-					{one.text}
-				</p>{/each}
-		</article>
-	{:else}
-		<pre aria-label="Summary">{summary}</pre>
-		<p>
-			<button type="button" class="go" onclick={() => void copy()}
-				>{copied ? 'Copied' : 'Copy the summary'}</button
+		{/if}
+		<div class="foot">
+			<button type="button" class="plain" disabled={at === 0} onclick={() => go(-1)}
+				>Before <span class="key" aria-hidden="true">←</span></button
 			>
-		</p>
-	{/if}
-	<div class="foot">
-		<button type="button" class="plain" disabled={at === 0} onclick={() => go(-1)}
-			>Before <span class="key" aria-hidden="true">←</span></button
-		>
-		{#if card}<button type="button" class="go" onclick={() => go(1)}
-				>Next <span class="key" aria-hidden="true">→</span></button
-			>{/if}
-		<button type="button" class="plain" onclick={onend}>End the walk</button>
-		<p class="silent">
-			{#if silent.length}Not yet heard: {list(
-					silent.map((person) => person.name.split(' ')[0]!),
-				)}.{:else}Everyone has spoken.{/if}
+			{#if card}<button type="button" class="go" onclick={() => go(1)}
+					>Next <span class="key" aria-hidden="true">→</span></button
+				>{/if}
+			<button type="button" class="plain" onclick={onend}>End the walk</button>
+			<p class="silent">
+				{#if silent.length}Not yet heard: {list(
+						silent.map((person) => person.name.split(' ')[0]!),
+					)}.{:else}Everyone has spoken.{/if}
+			</p>
+		</div>
+		<p class="present" role="group" aria-label="Who has spoken">
+			{#each present as person (person.id)}<button
+					type="button"
+					aria-pressed={spoken.has(person.id)}
+					onclick={() => toggle(person.id)}
+					><NameTag {person} seed={person.seed} />
+					{person.name.split(' ')[0]}{spoken.has(person.id) ? ' ✓' : ''}</button
+				>{/each}
 		</p>
 	</div>
-	<p class="present" role="group" aria-label="Who has spoken">
-		{#each present as person (person.id)}<button
-				type="button"
-				aria-pressed={spoken.has(person.id)}
-				onclick={() => toggle(person.id)}
-				><NameTag {person} seed={person.seed} />
-				{person.name.split(' ')[0]}{spoken.has(person.id) ? ' ✓' : ''}</button
-			>{/each}
-	</p>
+	<ol class="order" aria-label="The way through the board">
+		{#each here as one, i (one.id)}
+			{#if one.column !== here[i - 1]?.column}<li class="place">{columnOf(one)?.name}</li>{/if}
+			<li>
+				<button
+					type="button"
+					class:walked={i < at}
+					aria-current={i === at ? 'step' : undefined}
+					onclick={() => goTo(i)}
+					><span>{one.number}</span>
+					{one.title}{#if one.blocked}<b class="warn blocked-too">blocked</b>{/if}</button
+				>
+			</li>
+		{/each}
+	</ol>
 </section>
 
 <style>
@@ -173,8 +200,51 @@
 		flex: 1;
 		min-height: 0;
 		overflow-y: auto;
+		display: grid;
+		grid-template-columns: minmax(0, 800px) minmax(0, 360px);
+		gap: 0 40px;
+		align-items: start;
 		padding: 12px 20px 30px;
-		max-width: 820px;
+	}
+	.order {
+		list-style: none;
+		margin: 24px 0 0;
+		padding: 0;
+	}
+	.order .place {
+		margin-top: 8px;
+		font: 650 0.95rem var(--display);
+	}
+	.order button {
+		width: 100%;
+		min-height: 26px;
+		padding: 2px 8px;
+		border: 0;
+		border-left: 3px solid var(--rule);
+		border-radius: 0;
+		background: none;
+		color: var(--ink);
+		text-align: left;
+	}
+	.order button:hover {
+		color: var(--moss);
+	}
+	.order .walked {
+		border-left-color: var(--moss);
+		color: var(--soft);
+	}
+	.order [aria-current] {
+		border-left: 6px solid var(--ink);
+		padding-left: 5px;
+		background: var(--sheet);
+		font-weight: 650;
+	}
+	.blocked-too {
+		margin-left: 6px;
+	}
+	.order span {
+		color: var(--soft);
+		font-weight: 400;
 	}
 	.where {
 		color: var(--soft);
@@ -276,6 +346,14 @@
 	@media (pointer: coarse) {
 		.present button {
 			min-height: 44px;
+		}
+	}
+	@media (max-width: 1000px) {
+		.walk {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.order {
+			display: none;
 		}
 	}
 	@media (max-width: 700px) {

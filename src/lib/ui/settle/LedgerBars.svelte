@@ -40,6 +40,13 @@
 				>
 			{/each}
 		</div>
+		<ul>
+			{#each row.side as entry (entry.kind)}<li>
+					<button type="button" class="link" onclick={() => onpick(entry)}
+						>{amount(entry.amount, unit)} {ENTRIES[entry.kind]}</button
+					>
+				</li>{/each}
+		</ul>
 	{/each}
 </div>
 
@@ -61,7 +68,17 @@
 		gap: 1px;
 		min-width: 0;
 	}
-	button {
+	/* Parts that are too small for a finger are named below their bar. */
+	ul {
+		display: none;
+		grid-column: 1 / -1;
+		flex-wrap: wrap;
+		gap: 0 14px;
+		list-style: none;
+		margin: 0;
+		padding: 0;
+	}
+	.bar button {
 		flex: 0 1 0;
 		min-width: 3px;
 		height: 24px;
@@ -75,49 +92,55 @@
 		color: var(--ink);
 		background: var(--river-2);
 	}
-	button:focus-visible {
+	.bar button:focus-visible {
 		outline-offset: -2px;
 		outline-color: var(--ink);
 	}
-	.committed {
+	.bar .committed {
 		background: light-dark(#2b6480, #86bdd8);
 		color: light-dark(#fff, #10201a);
 	}
-	.grown,
-	.shrunk {
+	.bar :is(.grown, .shrunk) {
 		background: light-dark(#e3ecf2, #1d333f);
 	}
-	.burned {
+	.bar .burned {
 		background: var(--moss);
 		color: var(--on-moss);
 	}
-	.splitOff {
+	.bar .splitOff {
 		background: light-dark(#bdb298, #6b5d45);
 	}
-	.removed {
+	.bar .removed {
 		background: light-dark(#dcd4c0, #4c4336);
 	}
-	.carried {
+	.bar .carried {
 		background: var(--ochre-2);
 		box-shadow: inset 0 -4px 0 var(--ochre-fill);
 	}
-	.returned {
+	.bar .returned {
 		background: light-dark(#f6ead0, #3a2d15);
 		box-shadow: inset 0 -2px 0 var(--ochre-fill);
 	}
-	.dropped {
+	.bar .dropped {
 		background: light-dark(#e6dcd6, #43302b);
 	}
-	.open {
+	.bar .open {
 		background: transparent;
 		border: 1.5px dashed var(--brick);
 		color: var(--brick);
 		font-weight: 700;
 	}
+	@media (pointer: coarse), (max-width: 700px) {
+		ul {
+			display: flex;
+		}
+		.bars {
+			gap: 2px 10px;
+		}
+	}
 	@media (pointer: coarse) {
-		.bar,
-		button {
-			height: 44px;
+		.link {
+			min-height: 44px;
 		}
 	}
 </style>

@@ -15,6 +15,8 @@
 	}
 	/** The ledger, how full the next sprint would start, and closing: it says what is still missing. */
 	let { settle, people, mayEdit, sending, onpick, onclose }: Props = $props();
+	/** On a narrow screen the ledger is opened when it is asked for: the cards come first there. */
+	let shown = $state(false);
 	const next = $derived(settle.page.next);
 	const full = $derived(settle.nextFull);
 	const missing = $derived(settle.undecided.length);
@@ -28,14 +30,17 @@
 
 <footer>
 	{#if settle.sides}
-		<div class="ledger"><LedgerBars sides={settle.sides} unit={settle.unit} {onpick} /></div>
+		<div class="ledger" class:shown><LedgerBars sides={settle.sides} unit={settle.unit} {onpick} /></div>
 	{/if}
 	<div class="end">
 		<div class="full">
-			{#if settle.sides && settle.unit !== 'none'}Both sides are {amount(
-					settle.sides.total,
-					settle.unit,
-				)}.{/if}
+			{#if settle.sides && settle.unit !== 'none'}
+				{@const both = amount(settle.sides.total, settle.unit)}
+				<span class="wide">Both sides are {both}.</span>
+				<button type="button" class="link narrow" aria-expanded={shown} onclick={() => (shown = !shown)}
+					>Ledger, {both}</button
+				>
+			{/if}
 			{#if next && full}
 				<details>
 					<summary
@@ -86,15 +91,20 @@
 	.full {
 		color: var(--soft);
 	}
+	.narrow {
+		display: none;
+	}
 	.full b {
 		color: var(--ink);
 	}
 	.full b.warn {
 		color: var(--brick);
 	}
+	.full {
+		position: relative;
+	}
 	details {
 		display: inline;
-		position: relative;
 	}
 	summary {
 		display: inline-block;
@@ -106,8 +116,8 @@
 	}
 	ul {
 		position: absolute;
-		bottom: 28px;
-		right: 0;
+		bottom: calc(100% + 14px);
+		left: -12px;
 		z-index: 5;
 		width: 300px;
 		list-style: none;
@@ -121,10 +131,13 @@
 	}
 	li {
 		display: grid;
-		grid-template-columns: 1fr 70px auto;
+		grid-template-columns: minmax(0, 1fr) 70px 104px;
 		gap: 10px;
 		align-items: center;
 		padding: 3px 0;
+	}
+	li > :last-child {
+		text-align: right;
 	}
 	.level {
 		height: 8px;
@@ -150,13 +163,30 @@
 			grid-template-columns: minmax(0, 1fr);
 			padding: 8px 12px;
 		}
-		ul {
-			left: 0;
-			right: auto;
+		.close {
+			margin-top: 0;
+		}
+		.end {
+			display: flex;
+			flex-wrap: wrap;
+			justify-content: space-between;
+			align-items: center;
+			gap: 2px 12px;
+		}
+	}
+	@media (max-width: 700px) {
+		.ledger:not(.shown),
+		.wide {
+			display: none;
+		}
+		.narrow {
+			display: inline-block;
+			margin-right: 10px;
 		}
 	}
 	@media (pointer: coarse) {
-		summary {
+		summary,
+		.narrow {
 			min-height: 44px;
 		}
 	}

@@ -38,7 +38,7 @@
 <span class="timer" class:left-on={timer.leftOn}>
 	<a href="/boards/{timer.slug}?card={timer.key}" title={timer.title}
 		><span aria-hidden="true">●</span>
-		{timer.leftOn ? 'left on' : clock} on {timer.key}</a
+		{timer.leftOn ? 'left on' : clock}<span class="key-of">{timer.leftOn ? ',' : ' on'} {timer.key}</span></a
 	>
 	<button type="button" onclick={() => void stop()} aria-label="Stop the timer on {timer.key}">Stop</button>
 	{#if problem}<span class="problem" role="alert">{problem}</span>{/if}
@@ -95,6 +95,19 @@
 		color: var(--brick);
 		border: 1px solid var(--edge);
 		border-radius: 4px;
+	}
+	/* Where there is little room, its own page says on which card it runs. */
+	@media (max-width: 560px) {
+		.key-of {
+			position: absolute;
+			width: 1px;
+			height: 1px;
+			overflow: hidden;
+			clip-path: inset(50%);
+		}
+		.timer {
+			gap: 5px;
+		}
 	}
 	@media (pointer: coarse) {
 		a,

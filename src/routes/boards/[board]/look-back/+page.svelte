@@ -6,7 +6,7 @@
 	import Figure from '$lib/ui/chart/Figure.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import Places from '$lib/ui/frame/Places.svelte';
-	import Bands, { type Across, type SprintBands } from '$lib/ui/look-back/Bands.svelte';
+	import Bands, { type Across, type Behind, type SprintBands } from '$lib/ui/look-back/Bands.svelte';
 	import { carryOverWords, percent, reliabilityWords, velocityWords } from '$lib/ui/look-back/sentences';
 	import Tally from '$lib/ui/look-back/Tally.svelte';
 	import CardsBehind from '$lib/ui/settle/CardsBehind.svelte';
@@ -21,13 +21,13 @@
 	const sprints = $derived(back.velocity.sprints);
 	const over = $derived(back.carryOver);
 	let width = $state(860);
-	let picked = $state.raw<{ title: string; cards: readonly string[] } | null>(null);
-	const pick = (title: string, cards: readonly string[]) => (picked = { title, cards });
+	let picked = $state.raw<{ title: string; cards: readonly Behind[] } | null>(null);
+	const pick = (title: string, cards: readonly Behind[]) => (picked = { title, cards });
 	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
 
 	const velocityBands = $derived(
 		sprints.map((sprint): SprintBands => {
-			const done = back.done[sprint.number] ?? [];
+			const behind = back.cards[sprint.number]!;
 			const committed = inCards ? sprint.committedCards : sprint.committed;
 			const delivered = inCards ? sprint.cards : sprint.delivered;
 			const say = (n: number) => (inCards ? count(n, 'card') : amount(n, unit));
@@ -38,13 +38,13 @@
 						value: committed,
 						look: 'committed',
 						words: `Sprint ${sprint.number}: ${say(committed)} committed`,
-						cards: done,
+						cards: behind.committed,
 					},
 					{
 						value: delivered,
 						look: 'done',
 						words: `Sprint ${sprint.number}: ${say(delivered)} delivered`,
-						cards: done,
+						cards: behind.delivered,
 					},
 				],
 			};
@@ -71,6 +71,16 @@
 					words: `Sprint ${sprint.number}: ${percent(sprint.bySize)} of its work, ${percent(sprint.byCards)} of its cards carried over`,
 					cards: sprint.cards,
 				},
+				...(unit === 'none'
+					? []
+					: [
+							{
+								value: sprint.byCards,
+								look: 'cards' as const,
+								words: `Sprint ${sprint.number}: ${percent(sprint.byCards)} of its cards, ${percent(sprint.bySize)} of its work carried over`,
+								cards: sprint.cards,
+							},
+						]),
 			],
 		})),
 	);
@@ -152,12 +162,14 @@
 						through={inCards ? null : { name: 'mean of three', values: sprints.map((s) => s.mean3) }}
 						{width}
 						tick={(value) => figure(value)}
-						onpick={(band) => pick(`${band.words}; these were finished`, band.cards)}
+						onpick={(band) => pick(band.words, band.cards)}
 					/>
 				</Figure>
 				<Figure
 					title="Carried over"
-					subtitle="share of each sprint’s work"
+					subtitle={unit === 'none'
+						? 'share of each sprint’s cards'
+						: 'share of each sprint’s work (hatched) and of its cards (open)'}
 					says={carryOverWords(back)}
 					table={{
 						head: ['Sprint', 'By size', 'By cards', 'Size', 'Taken of its promise by what came in'],
@@ -207,7 +219,7 @@
 									name: REASONS[reason.reason],
 									value: reason.count,
 									words: `${count(reason.count, 'card')}${unit === 'none' ? '' : `, ${amount(reason.size, unit)}`}`,
-									cards: [...new Set(reason.cards)],
+									cards: reason.cards,
 								}))}
 								onpick={(row) => pick(`Not finished: ${row.name}`, row.cards)}
 							/>
@@ -221,7 +233,7 @@
 								name: NEEDED[one.sprints],
 								value: one.cards.length,
 								words: count(one.cards.length, 'card'),
-								cards: one.cards,
+								cards: one.cards.map((card) => ({ card, amount: null })),
 							}))}
 							onpick={(row) => pick(`Finished in ${row.name}`, row.cards)}
 						/>
@@ -247,10 +259,10 @@
 				</p>
 			</div>
 			{#if picked}
-				<div class="behind">
+				<div class="behind screen-only">
 					<CardsBehind
 						title={picked.title}
-						cards={picked.cards.map((card) => ({ card, amount: null }))}
+						cards={picked.cards}
 						titles={back.titles}
 						{unit}
 						{open}

@@ -158,7 +158,12 @@
 </script>
 
 <svelte:window {onkeydown} />
-<Places board={head} here="settle" />
+<Places board={head} here="settle">
+	{#if sprint}<span class="also"
+			>Also <a class="link" href="/boards/{head.slug}/look-back/{sprint.number}#finished">what is done</a>
+			· <a class="link" href="/boards/{head.slug}/look-back/{sprint.number}#ledger">the whole ledger</a></span
+		>{/if}
+</Places>
 {#if sprint}
 	<h1 class="sentence">
 		{#if over}<b>{head.sprintName} {sprint.number} is over.</b>{:else}<b
@@ -208,7 +213,7 @@
 			{/if}
 		{/each}
 		{#if picked}
-			<div class="behind">
+			<div class="behind screen-only">
 				<CardsBehind
 					title="{ENTRY_TITLES[picked.kind]}: {amount(picked.amount, head.unit)}"
 					cards={picked.cards}
@@ -315,6 +320,10 @@
 		vertical-align: -2px;
 		background: var(--ink);
 	}
+	.also {
+		font-size: 0.93rem;
+		color: var(--soft);
+	}
 	.behind {
 		position: sticky;
 		bottom: 8px;
@@ -341,6 +350,9 @@
 		}
 	}
 	@media (max-width: 700px) {
+		.also {
+			display: none;
+		}
 		.sentence {
 			padding: 8px 14px 4px;
 		}

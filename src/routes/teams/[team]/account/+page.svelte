@@ -14,7 +14,7 @@
 	const lead = $derived(page.role === 'lead');
 	const total = $derived(account.total);
 	const most = $derived(Math.max(1e-6, ...account.lines.map((line) => Math.max(line.hours, line.before))));
-	let picked = $state.raw<AccountLine | null>(null);
+	let picked = $state.raw<Pick<AccountLine, 'name' | 'cards'> | null>(null);
 	const NAMES = {
 		person: 'Person',
 		board: 'Board',
@@ -37,7 +37,11 @@
 	const money = (n: number | null, unrated: number) =>
 		n === null ? (unrated ? 'no rate' : '') : `${team.currency} ${Math.round(n).toLocaleString('en-GB')}`;
 	const change = (line: AccountLine) =>
-		line.before ? percent((line.hours - line.before) / line.before).replace(/^(\d)/, '+$1') : 'new';
+		line.before
+			? percent((line.hours - line.before) / line.before)
+					.replace(/^(\d)/, '+$1')
+					.replace('-', '−')
+			: 'new';
 	const available = $derived(page.use.reduce((sum, one) => sum + one.available, 0));
 	const inUse = $derived(available ? total.hours / available : null);
 	const overBudget = $derived(
@@ -146,7 +150,8 @@
 											>{#if line.cards.length}<button
 													type="button"
 													class="link"
-													onclick={() => (picked = line)}>{nameOf(line)}</button
+													onclick={() => (picked = { name: nameOf(line), cards: line.cards })}
+													>{nameOf(line)}</button
 												>{:else}{nameOf(line)}{/if}</th
 										>
 										<td class="bar" aria-hidden="true"
@@ -176,7 +181,10 @@
 							<tfoot>
 								<tr>
 									<th scope="row"
-										><button type="button" class="link" onclick={() => (picked = total)}
+										><button
+											type="button"
+											class="link"
+											onclick={() => (picked = { name: 'All cards', cards: total.cards })}
 											>{page.by === 'label' ? 'All, each card once' : 'All'}</button
 										></th
 									>
@@ -215,7 +223,14 @@
 						<tbody>
 							{#each page.use as one (one.person)}
 								<tr>
-									<th scope="row">{one.name}</th>
+									<th scope="row"
+										>{#if one.workedCards.length}<button
+												type="button"
+												class="link"
+												onclick={() => (picked = { name: `${one.name}: worked`, cards: one.workedCards })}
+												>{one.name}</button
+											>{:else}{one.name}{/if}</th
+									>
 									<td class="bar" aria-hidden="true"
 										><i
 											class="placed"
@@ -228,7 +243,15 @@
 									<td class="figure" class:warn={(one.use ?? 0) > 1}
 										>{one.use === null ? 'no hours' : percent(one.use)}</td
 									>
-									<td class="figure">{one.placed ? amount(one.placed, 'hours') : ''}</td>
+									<td class="figure"
+										>{#if one.placed}<button
+												type="button"
+												class="link"
+												aria-label="{amount(one.placed, 'hours')} placed on {one.name}"
+												onclick={() => (picked = { name: `${one.name}: placed`, cards: one.placedCards })}
+												>{amount(one.placed, 'hours')}</button
+											>{/if}</td
+									>
 									<td class="figure">{one.placed ? percent(one.planned) : ''}</td>
 								</tr>
 							{/each}
@@ -238,9 +261,9 @@
 			</div>
 			{#if picked}
 				{@const line = picked}
-				<div class="behind">
+				<div class="behind screen-only">
 					<CardsBehind
-						title={line === total ? 'All cards' : nameOf(line)}
+						title={line.name}
 						cards={line.cards.map((card) => ({ card: card.card, amount: card.hours }))}
 						titles={page.titles}
 						unit="hours"

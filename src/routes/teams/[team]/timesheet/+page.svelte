@@ -31,6 +31,8 @@
 		entry: TimesheetRow['entries'][number] | null;
 	} | null>(null);
 	let grid = $state<HTMLElement>();
+	/** The cell that had the focus last: its note is one step away for a finger too. */
+	let cell = $state.raw<{ row: TimesheetRow; day: string } | null>(null);
 
 	const entriesOn = (row: TimesheetRow, day: string) => row.entries.filter((entry) => entry.day === day);
 	const sumOn = (row: TimesheetRow, day: string) =>
@@ -220,7 +222,10 @@
 												.map((entry) => entry.note)
 												.filter(Boolean)
 												.join('; ') || undefined}
-											onfocus={(event) => event.currentTarget.select()}
+											onfocus={(event) => {
+												cell = { row, day };
+												event.currentTarget.select();
+											}}
 											onchange={(event) => void keep(row, day, event.currentTarget)}
 											onkeydown={(event) => onkeydown(event, row, day)}
 											ondblclick={() => mayEdit && (asking = { row, day, entry: entries[0] ?? null })}
@@ -246,6 +251,19 @@
 			<p>
 				No card is in {sheet.person === sheet.me ? 'your' : 'their'} hands this week, and nothing is logged. Add
 				a card by its key to log time on it.
+			</p>
+		{/if}
+		{#if mayEdit && cell && cell.day <= sheet.today}
+			{@const at = cell}
+			<p>
+				<button
+					type="button"
+					class="plain"
+					onclick={() => {
+						const row = rows.find((known) => known.card === at.row.card) ?? at.row;
+						asking = { row, day: at.day, entry: entriesOn(row, at.day)[0] ?? null };
+					}}>Note and billable mark: {at.row.key}, {dateWords(at.day)}</button
+				>
 			</p>
 		{/if}
 		{#if mayEdit}

@@ -132,7 +132,7 @@
 	<div class="columns" class:one={!picked}>
 		<div class="main" bind:clientWidth={width}>
 			{#if unit !== 'none'}
-				<section class="ledger">
+				<section class="ledger" id="ledger">
 					<h2>Ledger</h2>
 					<p>Both sides are {amount(sides.total, unit)}. Each part opens to its cards.</p>
 					<LedgerBars
@@ -182,7 +182,7 @@
 				/>
 			{/if}
 			<div class="two">
-				<section>
+				<section id="finished">
 					<h2>Finished</h2>
 					{#if finished.length}<ul>
 							{#each finished as stint (stint.card + stint.opened)}<li>
@@ -258,7 +258,7 @@
 			</div>
 		</div>
 		{#if picked}
-			<div class="behind">
+			<div class="behind screen-only">
 				<CardsBehind {unit} {...picked} titles={report.titles} {open} onclose={() => (picked = null)} />
 			</div>
 		{/if}
