@@ -1,8 +1,8 @@
 import type { OddsInput } from '../capacity/odds.ts';
 import type { ClosedSprint } from '../capacity/promise.ts';
-import type { CarryOver, Unfinished } from '../sprint/carry-over.ts';
+import type { CarryOver, ReasonCount, SprintCarryOver, Unfinished } from '../sprint/carry-over.ts';
 import type { Following } from '../sprint/follow.ts';
-import type { CardAmount, Ledger, Stint } from '../sprint/ledger.ts';
+import type { Ledger, Stint } from '../sprint/ledger.ts';
 import type { Decision } from '../sprint/settle.ts';
 import type { Velocity } from '../sprint/velocity.ts';
 import type { SprintView } from './view.ts';
@@ -12,12 +12,25 @@ export interface LookBackPage {
 	/** In the order of their closing, with what each could promise when it started. */
 	closed: (ClosedSprint & { promise: number | null })[];
 	velocity: Velocity;
-	carryOver: CarryOver;
-	/** The cards that each sprint had committed to, and those that it finished with what was delivered, by its number. */
-	cards: Record<number, { committed: CardAmount[]; delivered: CardAmount[] }>;
+	/** Without the cards behind its figures: they are asked for one figure at a time. */
+	carryOver: {
+		sprints: Omit<SprintCarryOver, 'cards' | 'brought'>[];
+		reasons: Omit<ReasonCount, 'cards'>[];
+		needed: { sprints: 1 | 2 | 3 | 4; cards: number }[];
+		chronic: (CarryOver['chronic'][number] & { title: string })[];
+	};
 	/** The sprint that runs now. */
 	running: number | null;
-	titles: Record<string, string>;
+}
+
+/** Figures of looking back that open to cards: four of a sprint, one of a reason, one of a number of sprints. */
+export const FIGURES = ['committed', 'delivered', 'over', 'brought', 'reason', 'needed'] as const;
+
+/** A card behind a figure, with its part of it; null where there is nothing to sum. */
+export interface BehindCard {
+	card: string;
+	title: string;
+	amount: number | null;
 }
 
 /** One change of a sprint's scope, and who made it. */

@@ -1,3 +1,4 @@
+import { FIGURES } from '../../core/board/look-back.ts';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import { COMMANDS } from './commands/index.ts';
 
@@ -84,6 +85,21 @@ export function openApi(version: string): object {
 					'query',
 					'The number of the sprint; the running one, else the next, where it is left out',
 				),
+			),
+			'/api/boards/{board}/look-back': read(
+				'Velocity, reliability and carry-over of the closed sprints of a board',
+				parameter('board', 'path', 'The last part of the board’s address'),
+			),
+			'/api/boards/{board}/look-back/{sprint}': read(
+				'The report of a sprint: ledger, stints, day by day, changes of scope',
+				parameter('board', 'path', 'The last part of the board’s address'),
+				parameter('sprint', 'path', 'The number of the sprint'),
+			),
+			'/api/boards/{board}/look-back/cards': read(
+				'The cards behind one figure of looking back',
+				parameter('board', 'path', 'The last part of the board’s address'),
+				parameter('of', 'query', `One of: ${FIGURES.join(', ')}`),
+				parameter('which', 'query', 'The number of the sprint, the code of the reason, or how many sprints'),
 			),
 			'/api/boards/{board}/table': {
 				post: {

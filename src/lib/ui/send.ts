@@ -47,3 +47,17 @@ export async function send(command: string, input: object, onwaiting?: () => voi
 		'Harrow could not be reached for a minute, so this was not done. Try again when the connection is back.';
 	return { ok: false, refusal: { status: 0, code: 'connection.lost', title } };
 }
+
+/** Asks the server for something; what it refuses, and that it could not be reached, is said in words. */
+export async function ask<T>(
+	path: string,
+): Promise<{ ok: true; answer: T } | { ok: false; refusal: Refusal }> {
+	try {
+		const response = await fetch(path);
+		const answer = await response.json();
+		return response.ok ? { ok: true, answer } : { ok: false, refusal: answer };
+	} catch {
+		const title = 'Not connected: this cannot be read now. Try again when the connection is back.';
+		return { ok: false, refusal: { status: 0, code: 'connection.lost', title } };
+	}
+}

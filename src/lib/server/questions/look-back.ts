@@ -1,11 +1,12 @@
-import type { LookBackPage } from '../../../core/board/look-back.ts';
+import type { BehindCard, FIGURES, LookBackPage } from '../../../core/board/look-back.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
 import { closedSprints } from '../../../core/capacity/past.ts';
 import { learn, PERSON_DAY } from '../../../core/capacity/promise.ts';
-import { carryOver, type Reason, type Unfinished } from '../../../core/sprint/carry-over.ts';
+import { carryOver, type CarryOver, type Reason, type Unfinished } from '../../../core/sprint/carry-over.ts';
 import type { Ledger } from '../../../core/sprint/ledger.ts';
 import { velocity } from '../../../core/sprint/velocity.ts';
 import { rows } from '../database.ts';
+import { notFound } from '../problem.ts';
 import { now } from '../time.ts';
 import { boardAccounts, boardFile } from './history.ts';
 
@@ -65,45 +66,76 @@ export function promiseAtStart(
 	return perDay === null ? null : (perDay * sprint.raw) / PERSON_DAY;
 }
 
-/** How the closed sprints of a board went: velocity, reliability, carry-over and its reasons. */
-export async function lookBack(head: BoardHead): Promise<LookBackPage> {
+/** The closed sprints of a board, in the order of their closing, with what carrying over cost them. */
+async function past(head: BoardHead) {
 	const file = boardFile(head);
-	const at = now().getTime();
 	const [{ ledgers }, { said, rests, titles }] = await Promise.all([boardAccounts(head), saidAtTheEnd(head)]);
 	const raw = new Map(head.sprints.map((sprint) => [sprint.number, sprint.raw ?? 0]));
-	const closed = closedSprints(file, ledgers, raw, at);
+	const closed = closedSprints(file, ledgers, raw, now().getTime());
 	const inOrder = closed.map(({ number }) => ledgers.find((ledger) => ledger.number === number)!);
 	const promises = new Map(closed.map(({ number }) => [number, promiseAtStart(head, closed, number)]));
-	const over = carryOver(inOrder, said, promises, rests);
+	return { closed, ledgers, inOrder, promises, over: carryOver(inOrder, said, promises, rests), titles };
+}
+
+/** How the closed sprints of a board went: velocity, reliability, carry-over and its reasons. */
+export async function lookBack(head: BoardHead): Promise<LookBackPage> {
+	const { closed, ledgers, inOrder, promises, over, titles } = await past(head);
 	const running = ledgers.find((ledger) => !closed.some((one) => one.number === ledger.number));
 	return {
 		closed: closed.map((sprint) => ({ ...sprint, promise: promises.get(sprint.number) ?? null })),
 		velocity: velocity(inOrder),
-		carryOver: over,
-		cards: Object.fromEntries(inOrder.map((ledger) => [ledger.number, cardsOf(ledger)])),
+		carryOver: {
+			sprints: over.sprints.map(({ cards: _cards, brought: _brought, ...figures }) => figures),
+			reasons: over.reasons.map(({ cards: _cards, ...figures }) => figures),
+			needed: over.needed.map(({ sprints, cards }) => ({ sprints, cards: cards.length })),
+			chronic: over.chronic.map((one) => ({ ...one, title: titles[one.card] ?? '' })),
+		},
 		running: running?.number ?? null,
-		titles: named(titles, over, inOrder),
 	};
 }
 
-const cardsOf = ({ stints }: Ledger): LookBackPage['cards'][number] => ({
-	committed: stints
-		.filter((stint) => stint.kind === 'committed')
-		.map(({ card, entry }) => ({ card, amount: entry })),
-	delivered: stints
-		.filter((stint) => stint.outcome === 'done')
-		.map(({ card, burned }) => ({ card, amount: burned })),
-});
+/**
+ * The cards behind one figure of looking back.
+ * @param which the number of the sprint, the code of the reason, or how many sprints were needed
+ * @throws Problem 404 where there is no such figure
+ */
+export async function lookBackCards(
+	head: BoardHead,
+	of: (typeof FIGURES)[number],
+	which: string,
+): Promise<BehindCard[]> {
+	const { inOrder, over, titles } = await past(head);
+	const found = cardsOf(inOrder, over, of, which);
+	if (!found) throw notFound('figure');
+	return found.map(({ card, amount }) => ({ card, title: titles[card] ?? '', amount }));
+}
 
-/** Titles of the cards that the page can open. */
-function named(
-	titles: Record<string, string>,
-	over: LookBackPage['carryOver'],
+function cardsOf(
 	ledgers: readonly Ledger[],
-): Record<string, string> {
-	const cards = new Set([
-		...ledgers.flatMap((ledger) => ledger.stints.map((stint) => stint.card)),
-		...over.chronic.map((one) => one.card),
-	]);
-	return Object.fromEntries([...cards].map((card) => [card, titles[card] ?? '']));
+	over: CarryOver,
+	of: (typeof FIGURES)[number],
+	which: string,
+): { card: string; amount: number | null }[] | undefined {
+	const stints = ledgers.find((ledger) => String(ledger.number) === which)?.stints;
+	const sprint = over.sprints.find((one) => String(one.number) === which);
+	switch (of) {
+		case 'committed':
+			return stints
+				?.filter((stint) => stint.kind === 'committed')
+				.map(({ card, entry }) => ({ card, amount: entry }));
+		case 'delivered':
+			return stints
+				?.filter((stint) => stint.outcome === 'done')
+				.map(({ card, burned }) => ({ card, amount: burned }));
+		case 'over':
+			return sprint?.cards;
+		case 'brought':
+			return sprint?.brought;
+		case 'reason':
+			return over.reasons.find(({ reason }) => reason === which)?.cards;
+		case 'needed':
+			return over.needed
+				.find(({ sprints }) => String(sprints) === which)
+				?.cards.map((card) => ({ card, amount: null }));
+	}
 }

@@ -1,15 +1,10 @@
 <script lang="ts" module>
-	/** A card behind a figure, with its part of it; null where there is nothing to sum. */
-	export interface Behind {
-		card: string;
-		amount: number | null;
-	}
-	/** One bar of a sprint: a figure with the cards behind it. */
+	/** One bar of a sprint: a figure that opens to the cards behind it. */
 	export interface Band {
 		value: number | null;
 		look: 'done' | 'committed' | 'left' | 'cards' | 'taken';
 		words: string;
-		cards: readonly Behind[];
+		onpick: () => void;
 	}
 	export interface SprintBands {
 		number: number;
@@ -37,10 +32,9 @@
 		width: number;
 		height?: number;
 		tick: (value: number) => string;
-		onpick: (band: Band) => void;
 	}
 	/** Bars of sprints side by side, each opening to its cards. */
-	let { label, sprints, across = [], through = null, width, height = 170, tick, onpick }: Props = $props();
+	let { label, sprints, across = [], through = null, width, height = 170, tick }: Props = $props();
 	const wide = $derived(width >= 560);
 	const right = $derived(Math.max(80, width - (wide ? 126 : 10)));
 	const x = $derived(
@@ -96,8 +90,8 @@
 					role="button"
 					tabindex="0"
 					aria-label={band.words}
-					onclick={() => onpick(band)}
-					onkeydown={(event) => event.key === 'Enter' && onpick(band)}
+					onclick={band.onpick}
+					onkeydown={(event) => event.key === 'Enter' && band.onpick()}
 				>
 					<rect class="reach" x={left} y="0" width={wideness} {height} />
 					<rect

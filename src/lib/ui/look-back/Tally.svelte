@@ -1,26 +1,24 @@
 <script lang="ts">
-	import type { Behind } from './Bands.svelte';
-
 	interface Row {
 		name: string;
 		value: number;
 		words: string;
-		cards: readonly Behind[];
+		/** Opens the cards behind it; none: it has none. */
+		onpick?: () => void;
 	}
 	interface Props {
 		rows: readonly Row[];
 		look: 'left' | 'done' | 'river';
-		onpick: (row: Row) => void;
 	}
 	/** Named figures as bars beside their words, each opening to its cards. */
-	let { rows, look, onpick }: Props = $props();
+	let { rows, look }: Props = $props();
 	const most = $derived(Math.max(1e-6, ...rows.map((row) => row.value)));
 </script>
 
 <ul>
 	{#each rows as row (row.name)}
 		<li>
-			<button type="button" disabled={!row.cards.length} onclick={() => onpick(row)}>
+			<button type="button" disabled={!row.onpick} onclick={row.onpick}>
 				<span>{row.name}</span>
 				<span class="bar" aria-hidden="true"
 					><i class={look} style:width="{(row.value / most) * 100}%"></i></span

@@ -2,14 +2,16 @@
 	import { page } from '$app/state';
 	import { getContext } from 'svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import type { BehindCard, FIGURES } from '$core/board/look-back';
 	import { REASONS } from '$core/sprint/carry-over';
 	import Figure from '$lib/ui/chart/Figure.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import Places from '$lib/ui/frame/Places.svelte';
-	import Bands, { type Across, type Behind, type SprintBands } from '$lib/ui/look-back/Bands.svelte';
+	import Bands, { type Across, type SprintBands } from '$lib/ui/look-back/Bands.svelte';
 	import { carryOverWords, percent, reliabilityWords, velocityWords } from '$lib/ui/look-back/sentences';
 	import Tally from '$lib/ui/look-back/Tally.svelte';
 	import CardsBehind from '$lib/ui/settle/CardsBehind.svelte';
+	import { ask } from '$lib/ui/send';
 	import { amount, count, figure } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -21,13 +23,17 @@
 	const sprints = $derived(back.velocity.sprints);
 	const over = $derived(back.carryOver);
 	let width = $state(860);
-	let picked = $state.raw<{ title: string; cards: readonly Behind[] } | null>(null);
-	const pick = (title: string, cards: readonly Behind[]) => (picked = { title, cards });
+	let picked = $state.raw<{ title: string; cards: readonly BehindCard[] } | null>(null);
+	/** Asks for the cards behind a figure and shows them. */
+	async function pick(title: string, of: (typeof FIGURES)[number], which: string | number): Promise<void> {
+		const asked = await ask<BehindCard[]>(`/api/boards/${head.slug}/look-back/cards?of=${of}&which=${which}`);
+		if (asked.ok) picked = { title, cards: asked.answer };
+		else board.tell({ tone: 'warn', text: asked.refusal.title });
+	}
 	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
 
 	const velocityBands = $derived(
 		sprints.map((sprint): SprintBands => {
-			const behind = back.cards[sprint.number]!;
 			const committed = inCards ? sprint.committedCards : sprint.committed;
 			const delivered = inCards ? sprint.cards : sprint.delivered;
 			const say = (n: number) => (inCards ? count(n, 'card') : amount(n, unit));
@@ -38,13 +44,15 @@
 						value: committed,
 						look: 'committed',
 						words: `Sprint ${sprint.number}: ${say(committed)} committed`,
-						cards: behind.committed,
+						onpick: () =>
+							pick(`Sprint ${sprint.number}: ${say(committed)} committed`, 'committed', sprint.number),
 					},
 					{
 						value: delivered,
 						look: 'done',
 						words: `Sprint ${sprint.number}: ${say(delivered)} delivered`,
-						cards: behind.delivered,
+						onpick: () =>
+							pick(`Sprint ${sprint.number}: ${say(delivered)} delivered`, 'delivered', sprint.number),
 					},
 				],
 			};
@@ -69,7 +77,7 @@
 					value: sprint.bySize ?? sprint.byCards,
 					look: 'left',
 					words: `Sprint ${sprint.number}: ${percent(sprint.bySize)} of its work, ${percent(sprint.byCards)} of its cards carried over`,
-					cards: sprint.cards,
+					onpick: () => pick(`Carried over from sprint ${sprint.number}`, 'over', sprint.number),
 				},
 				...(unit === 'none'
 					? []
@@ -78,7 +86,7 @@
 								value: sprint.byCards,
 								look: 'cards' as const,
 								words: `Sprint ${sprint.number}: ${percent(sprint.byCards)} of its cards, ${percent(sprint.bySize)} of its work carried over`,
-								cards: sprint.cards,
+								onpick: () => pick(`Carried over from sprint ${sprint.number}`, 'over', sprint.number),
 							},
 						]),
 			],
@@ -92,12 +100,17 @@
 					value: sprint.takenOfPromise,
 					look: 'taken',
 					words: `Sprint ${sprint.number}: ${amount(sprint.broughtSize, unit)} came in, ${percent(sprint.takenOfPromise)} of its promise`,
-					cards: sprint.brought,
+					onpick: () =>
+						pick(
+							`Brought into sprint ${sprint.number}: ${amount(sprint.broughtSize, unit)}`,
+							'brought',
+							sprint.number,
+						),
 				},
 			],
 		})),
 	);
-	const NEEDED = { 1: 'one sprint', 2: 'two sprints', 3: 'three sprints', 4: 'more' } as const;
+	const NEEDED = { 1: 'one sprint', 2: 'two sprints', 3: 'three sprints', 4: 'more than three' } as const;
 	const inPercent = (value: number) => `${Math.round(value * 100)}%`;
 </script>
 
@@ -162,7 +175,6 @@
 						through={inCards ? null : { name: 'mean of three', values: sprints.map((s) => s.mean3) }}
 						{width}
 						tick={(value) => figure(value)}
-						onpick={(band) => pick(band.words, band.cards)}
 					/>
 				</Figure>
 				<Figure
@@ -188,7 +200,6 @@
 						{width}
 						height={120}
 						tick={inPercent}
-						onpick={(band) => pick(band.words, band.cards)}
 					/>
 				</Figure>
 				<Figure
@@ -206,7 +217,6 @@
 						{width}
 						height={100}
 						tick={inPercent}
-						onpick={(band) => pick(band.words, band.cards)}
 					/>
 				</Figure>
 				<div class="two">
@@ -219,9 +229,8 @@
 									name: REASONS[reason.reason],
 									value: reason.count,
 									words: `${count(reason.count, 'card')}${unit === 'none' ? '' : `, ${amount(reason.size, unit)}`}`,
-									cards: reason.cards,
+									onpick: () => pick(`Not finished: ${REASONS[reason.reason]}`, 'reason', reason.reason),
 								}))}
-								onpick={(row) => pick(`Not finished: ${row.name}`, row.cards)}
 							/>
 						{:else}<p>Every sprint finished what it had.</p>{/if}
 					</section>
@@ -231,18 +240,19 @@
 							look="done"
 							rows={over.needed.map((one) => ({
 								name: NEEDED[one.sprints],
-								value: one.cards.length,
-								words: count(one.cards.length, 'card'),
-								cards: one.cards.map((card) => ({ card, amount: null })),
+								value: one.cards,
+								words: count(one.cards, 'card'),
+								onpick: one.cards
+									? () => pick(`Finished in ${NEEDED[one.sprints]}`, 'needed', one.sprints)
+									: undefined,
 							}))}
-							onpick={(row) => pick(`Finished in ${row.name}`, row.cards)}
 						/>
 						<h2>Carried twice or more</h2>
 						{#if over.chronic.length}
 							<ul class="chronic">
 								{#each over.chronic as one (one.card)}<li>
 										<a href={open(one.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
-											><b>{one.card}</b> {back.titles[one.card]}</a
+											><b>{one.card}</b> {one.title}</a
 										>
 										<small class="care">carried ×{one.carried}{one.done ? ', done by now' : ''}</small>
 									</li>{/each}
@@ -263,7 +273,7 @@
 					<CardsBehind
 						title={picked.title}
 						cards={picked.cards}
-						titles={back.titles}
+						titles={Object.fromEntries(picked.cards.map(({ card, title }) => [card, title]))}
 						{unit}
 						{open}
 						onclose={() => (picked = null)}

@@ -7,7 +7,7 @@
 	import { readHours } from '$core/capacity/hours-text';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { reread } from '$lib/ui/frame/reread';
-	import { send } from '$lib/ui/send';
+	import { ask as lookUp, send } from '$lib/ui/send';
 	import { WEEKDAYS } from '$lib/ui/people/day';
 	import { amount, dateWords, figure, shortDate } from '$lib/ui/words';
 
@@ -123,10 +123,11 @@
 		event.preventDefault();
 		const key = other.trim().toUpperCase();
 		if (!key) return;
-		const response = await fetch(`/api/cards/${encodeURIComponent(key)}`).catch(() => null);
-		if (!response) return void (problem = 'Not connected: the card cannot be looked for now.');
-		const card = await response.json();
-		if (!response.ok) return void (problem = `${key}: ${card.title}`);
+		const asked = await lookUp<{ id: string; key: string; board: string; title: string; clock: string }>(
+			`/api/cards/${encodeURIComponent(key)}`,
+		);
+		if (!asked.ok) return void (problem = `${key}: ${asked.refusal.title}`);
+		const card = asked.answer;
 		problem = '';
 		other = '';
 		added = [

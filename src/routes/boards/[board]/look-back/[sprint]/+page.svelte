@@ -250,9 +250,7 @@
 							name: one.name,
 							value: one.raw ? one.worked / one.raw : 0,
 							words: `${amount(one.worked, 'hours')} of ${amount(one.raw, 'hours')}${one.raw ? `, ${percent(one.worked / one.raw)}` : ''}`,
-							cards: [],
 						}))}
-						onpick={() => undefined}
 					/>
 				</section>
 			</div>
