@@ -146,6 +146,13 @@ export async function everything(db: pg.Pool): Promise<string> {
 		'board_share',
 		'absence',
 		'holiday',
+		'time_entry',
+		'timer',
+		'dismissal',
+		'hourly_rate',
+		'initiative',
+		'label',
+		'card_type',
 	];
 	const all = await Promise.all(
 		tables.map((table) =>
