@@ -9,8 +9,6 @@ export interface Lasting {
 	starved: (Instant | null)[];
 	/** People by name: since when no running card has been theirs. Those with one, or never heard of, are not in it. */
 	idle: Map<string, Instant>;
-	/** Cards by key: when something last happened to each. */
-	touched: Map<string, Instant>;
 }
 
 /**
@@ -32,7 +30,6 @@ export function lasting(
 	const inHand = new Map<string, number>();
 	const starved: (Instant | null)[] = layout.columns.map(() => null);
 	const idle = new Map<string, Instant>();
-	const touched = new Map<string, Instant>();
 
 	const count = (card: string, clock: CardClock, by: 1 | -1) => {
 		if (clock.column !== null && !clock.archived && clock.state !== 'done') {
@@ -45,7 +42,6 @@ export function lasting(
 	for (const event of events) {
 		if (event.at > asOf) break;
 		const { card } = event;
-		touched.set(card, event.at);
 		const before = clocks.get(card) ?? NEW_CLOCK;
 		const own = owners.get(card) ?? new Set();
 		owners.set(card, own);
@@ -74,5 +70,5 @@ export function lasting(
 			starved[i] = holds ? (starved[i] ?? event.at) : null;
 		}
 	}
-	return { starved, idle, touched };
+	return { starved, idle };
 }

@@ -40,6 +40,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		rows<{
 			aside: { finding: string; reason: string; by: string }[];
 			timers: { person: string; card: string; number: number; started: string }[];
+			touched: Record<number, number>;
 		}>(
 			`select
 				(select coalesce(json_agg(json_build_object('finding', d.finding, 'reason', d.reason, 'by', p.name)), '[]')
@@ -49,7 +50,11 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 				(select coalesce(json_agg(json_build_object('person', t.person_id, 'card', c.id, 'number', c.number, 'started', t.started_at)), '[]')
 				from timer t
 				join card c on c.id = t.card_id
-				where c.board_id = $1) as timers`,
+				where c.board_id = $1) as timers,
+				(select coalesce(json_object_agg(c.number, extract(epoch from e.at) * 1000), '{}')
+				from card c
+				cross join lateral (select at from event where card_id = c.id order by seq desc limit 1) e
+				where c.board_id = $1 and c.clock = 'running' and c.archived_at is null) as touched`,
 			[head.id, dayText(today)],
 			'rounds',
 		),
@@ -106,7 +111,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 							85,
 						),
 		})),
-		cards: cards.map((card) => roundsCard(head, card, today, zone, last.touched, carried)),
+		cards: cards.map((card) => roundsCard(head, card, today, zone, more!.touched, carried)),
 		people,
 		parts: !running
 			? []
@@ -174,7 +179,7 @@ function roundsCard(
 	card: CardView,
 	today: number,
 	zone: ReturnType<typeof boardFile>['zone'],
-	touched: ReadonlyMap<string, number>,
+	touched: Record<number, number>,
 	carried: Record<number, number>,
 ): RoundsCard {
 	const column = head.columns.findIndex((known) => known.id === card.column);
@@ -197,7 +202,7 @@ function roundsCard(
 			since: zone.day(new Date(card.blocked.since).getTime()),
 			reason: card.blocked.reason,
 		},
-		touched: zone.day(touched.get(`${head.key}-${card.number}`) ?? today * 86_400_000),
+		touched: touched[card.number] === undefined ? today : zone.day(touched[card.number]!),
 		carried: carried[card.number] ?? 0,
 	};
 }

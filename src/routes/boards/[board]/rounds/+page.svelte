@@ -185,9 +185,11 @@
 			most={2000}
 			onclose={() => (question = null)}
 			onreason={(text) => {
+				// Taken before the dialog closes: with it goes what it was about.
+				const about = card;
 				question = null;
-				void say(card, text).then((kept) => {
-					if (kept) board.tell({ tone: 'done', text: `Said on card ${card.number}.` });
+				void say(about, text).then((kept) => {
+					if (kept) board.tell({ tone: 'done', text: `Said on card ${about.number}.` });
 					void reread('harrow:rounds');
 				});
 			}}

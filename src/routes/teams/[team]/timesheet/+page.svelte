@@ -66,6 +66,8 @@
 		return '';
 	}
 
+	/** What was typed last is kept before anything else is done with its cell. */
+	let keeping: Promise<void> = Promise.resolve();
 	/** What was typed into a cell: a new entry, another figure for the one there is, or nothing any more. */
 	async function keep(row: TimesheetRow, day: string, input: HTMLInputElement): Promise<void> {
 		const text = input.value.trim();
@@ -96,6 +98,12 @@
 		input.value = hours ? figure(hours, 2) : '';
 	}
 
+	async function openNote({ row: { card }, day }: NonNullable<typeof cell>): Promise<void> {
+		await keeping;
+		const row = rows.find((known) => known.card === card);
+		if (row) asking = { row, day, entry: entriesOn(row, day)[0] ?? null };
+	}
+
 	function go(input: HTMLInputElement, rowBy: number, dayBy: number): void {
 		const [row, day] = input.dataset.cell!.split('/').map(Number) as [number, number];
 		const next = grid?.querySelector<HTMLInputElement>(
@@ -113,7 +121,7 @@
 		else if (key === 'ArrowRight' && (whole || input.selectionEnd === input.value.length)) go(input, 0, 1);
 		else if (key === 'Escape') input.value = shown(row, day);
 		else if (key === 'Enter') {
-			if (input.value.trim() !== shown(row, day)) void keep(row, day, input);
+			if (input.value.trim() !== shown(row, day)) keeping = keep(row, day, input);
 			else asking = { row, day, entry: entriesOn(row, day)[0] ?? null };
 		} else return;
 		event.preventDefault();
@@ -227,7 +235,7 @@
 												cell = { row, day };
 												event.currentTarget.select();
 											}}
-											onchange={(event) => void keep(row, day, event.currentTarget)}
+											onchange={(event) => (keeping = keep(row, day, event.currentTarget))}
 											onkeydown={(event) => onkeydown(event, row, day)}
 											ondblclick={() => mayEdit && (asking = { row, day, entry: entries[0] ?? null })}
 										/>
@@ -257,13 +265,8 @@
 		{#if mayEdit && cell && cell.day <= sheet.today}
 			{@const at = cell}
 			<p>
-				<button
-					type="button"
-					class="plain"
-					onclick={() => {
-						const row = rows.find((known) => known.card === at.row.card) ?? at.row;
-						asking = { row, day: at.day, entry: entriesOn(row, at.day)[0] ?? null };
-					}}>Note and billable mark: {at.row.key}, {dateWords(at.day)}</button
+				<button type="button" class="plain" onclick={() => void openNote(at)}
+					>Note and billable mark: {at.row.key}, {dateWords(at.day)}</button
 				>
 			</p>
 		{/if}
