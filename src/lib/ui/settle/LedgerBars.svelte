@@ -80,7 +80,8 @@
 	}
 	.bar button {
 		flex: 0 1 0;
-		min-width: 3px;
+		/* A small part can still be hit; its figure is said in words. */
+		min-width: 24px;
 		height: 24px;
 		border: 0;
 		border-radius: 0;
