@@ -15,7 +15,7 @@ import { flowPage } from '../src/lib/server/questions/flow.ts';
 import { now } from '../src/lib/server/time.ts';
 import { useDatabase } from './support/database.ts';
 
-await useDatabase('demo');
+const db = await useDatabase('demo');
 const folder = mkdtempSync(join(tmpdir(), 'harrow-'));
 after(() => rmSync(folder, { recursive: true }));
 const root = fileURLToPath(new URL('..', import.meta.url));
@@ -78,6 +78,11 @@ describe('measure', () => {
 			[['measure', '--frm', 'x'], /Unknown option '--frm'/],
 			[['dance'], /There is no command "dance"/],
 			[['export', '--board', 'NONE'], /There is no board with the key "NONE"/],
+			[['ledger', '--board', 'NONE'], /There is no board with the key "NONE"/],
+			[['ledger', '--board', 'TIDE', '--sprint', '99'], /Tidewatch has no sprint 99 that was started/],
+			[['ledger', '--board', 'TIDE', '--sprint', 'next'], /"next" is not the number of a sprint/],
+			[['ledger', '--board', 'BUOY'], /No sprint of Buoy yard has started/],
+			[['check', '--board', 'TIDE'], /Unknown option '--board'/],
 		] as const) {
 			const { status, stderr } = harrow(...args);
 			assert.equal(status, 2);
@@ -114,4 +119,41 @@ describe('export', () => {
 				assert.equal(page.finished.length, measured.cycle!.n);
 			}
 		});
+});
+
+describe('ledger', () => {
+	test('prints from the database what measure prints of the exported files, in hours and in points', () => {
+		for (const key of ['TIDE', 'SHORE']) {
+			const out = harrow('export', '--board', key, '--out', folder);
+			const [board, history] = out.stdout.trim().split('\n') as [string, string];
+			const measured = JSON.parse(
+				harrow('measure', '--board', board, '--history', history, '--as-of', now().toISOString()).stdout,
+			);
+			for (const sprint of [measured.sprints.at(-2), measured.sprints.at(-1)]) {
+				const { status, stdout } = harrow('ledger', '--board', key, '--sprint', String(sprint.number));
+				assert.equal(status, 0);
+				assert.deepEqual(JSON.parse(stdout), sprint);
+				assert.ok(sprint.committed > 0 && sprint.stints.length > 1);
+			}
+			const latest = harrow('ledger', '--board', key);
+			assert.equal(JSON.parse(latest.stdout).number, measured.sprints.at(-1).number);
+		}
+	});
+});
+
+describe('check', () => {
+	test('proves that every ledger adds up, and names what does not', async () => {
+		const { status, stdout } = harrow('check');
+		assert.equal(status, 0);
+		assert.match(stdout, /^3 boards, \d+ cards, \d+ sprints, \d+ stints: all ledgers add up\n$/);
+		const { rows } = await db.query<{ number: number }>(
+			`update card set "left" = "left" + 1 where id = (
+				select c.id from card c join board b on b.id = c.board_id and b.key = 'TIDE' where c.clock = 'running' and c.size > 0 limit 1)
+			returning number`,
+		);
+		const wrong = harrow('check');
+		assert.equal(wrong.status, 1);
+		assert.match(wrong.stderr, new RegExp(`^TIDE-${rows[0]!.number}: its row has .* left of `));
+		assert.match(wrong.stdout, /1 do not agree/);
+	});
 });
