@@ -254,11 +254,18 @@ describe('what is on a card', () => {
 			(await refusal(command(board.member, 'BlockCard', { card, version: 2, reason: 'Again' }))).code,
 			'card.blocked',
 		);
-		await command(board.member, 'UnblockCard', { card, version: 2 });
-		assert.equal(
-			(await refusal(command(board.member, 'UnblockCard', { card, version: 3 }))).code,
-			'card.not_blocked',
-		);
+		await command(board.member, 'WaitFor', { card, version: 2, waitingFor: 'the Friday boat' });
+		assert.equal((await cardRow(db, card)).waiting_for, 'the Friday boat');
+		await command(board.member, 'UnblockCard', { card, version: 3 });
+		assert.equal((await cardRow(db, card)).waiting_for, null);
+		for (const [name, more] of [
+			['UnblockCard', {}],
+			['WaitFor', { waitingFor: 'anyone' }],
+		] as const)
+			assert.equal(
+				(await refusal(command(board.member, name, { card, version: 4, ...more }))).code,
+				'card.not_blocked',
+			);
 		const { rows } = await db.query('select reason, until_at from blockage where card_id = $1', [card]);
 		assert.deepEqual([rows.length, rows[0].reason], [1, 'Waiting for a part']);
 		assert.ok(rows[0].until_at);

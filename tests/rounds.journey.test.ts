@@ -5,7 +5,8 @@ import { accessible, awake, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { cardNumbered } from './support/planning.ts';
 import { startServer } from './support/server.ts';
-import { smallBoard } from './support/small-board.ts';
+import { command, smallBoard } from './support/small-board.ts';
+import { at, runningBoard, seen } from './support/sprint.ts';
 
 const db = await useDatabase('demo');
 const server = await startServer();
@@ -44,6 +45,15 @@ describe('the rounds', () => {
 		await page.getByText(`Said on card ${asked}.`).first().waitFor();
 		assert.equal(await talk(asked), 'Who rings them today?');
 
+		// Whom it waits for stands in the sentence from then on.
+		await found(page, 'Blocked').first().getByRole('button', { name: 'Waits for…' }).click();
+		const waits = page.getByRole('dialog', { name: `What does ${asked} wait for?` });
+		await waits.getByRole('textbox').fill('the Friday boat');
+		await waits.getByRole('button', { name: 'Keep' }).click();
+		await found(page, 'Blocked')
+			.getByText(/, waiting for the Friday boat\.$/)
+			.waitFor();
+
 		// Unblocked, it is gone from the list.
 		const blocked = await found(page, 'Blocked').count();
 		await found(page, 'Blocked').first().getByRole('button', { name: 'Unblock' }).click();
@@ -74,6 +84,38 @@ describe('the rounds', () => {
 			`/api/cards/TIDE-${number}`,
 		);
 		assert.ok(!(await cardNumbered(db, Number(number))).owners.includes(whose));
+		quiet();
+		await context.close();
+	});
+
+	test('whoever has nothing to do pulls the next card where it is said', async () => {
+		const board = await runningBoard(db, [
+			['In hand', 4],
+			['Next up', 3],
+			['Later', 3],
+		]);
+		await at('2026-11-23T10:00:00Z', async () => {
+			const [first] = board.cards as [string];
+			const send = async (name: string, more: object) =>
+				command(board.lead, name, { ...(await seen(db, first))[0], ...more });
+			await send('AssignCard', { owners: [board.member.id] });
+			await send('MoveCard', { column: board.columns.Making });
+			await send('MoveCard', { column: board.columns.Done });
+		});
+		const next = await startServer({ HARROW_NOW: '2026-11-24T10:00:00Z' });
+		const { page, context, quiet } = await visit(next.url, board.member.name, `/boards/${board.slug}/rounds`);
+		const idle = found(page, 'Nothing to do').filter({ hasText: board.member.name });
+		await idle.getByText('This one waits in Ready.').waitFor();
+		await idle.getByText('Next up').waitFor();
+		await idle.getByRole('button', { name: 'Pull it' }).click();
+		await page.getByText('Card 2 is in Making.').first().waitFor();
+		await idle.waitFor({ state: 'detached' });
+		const { rows } = await db.query(
+			`select k.name, array(select person_id::text from card_owner o where o.card_id = c.id) as owners
+			from card c join board_column k on k.id = c.column_id where c.id = $1`,
+			[board.cards[1]],
+		);
+		assert.deepEqual(rows[0], { name: 'Making', owners: [board.member.id] });
 		quiet();
 		await context.close();
 	});

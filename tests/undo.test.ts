@@ -66,6 +66,19 @@ describe('taking back', () => {
 		assert.equal(await face(card), before);
 	});
 
+	test('whom it waits for is taken back on the card and in its spell', async () => {
+		const board = await smallBoard(db);
+		const card = await addCard(board, 'Making');
+		await command(board.member, 'BlockCard', { card, version: 1, reason: 'Part' });
+		await command(board.member, 'WaitFor', { card, version: 2, waitingFor: 'the boat' });
+		const before = await face(card);
+		const done = await command(board.member, 'WaitFor', { card, version: 3, waitingFor: 'the train' });
+		await command(board.member, 'UndoCommand', { of: done.id });
+		assert.equal(await face(card), before);
+		const { rows } = await db.query('select waiting_for from blockage where card_id = $1', [card]);
+		assert.equal(rows[0].waiting_for, 'the boat');
+	});
+
 	test('a made card is archived, not deleted', async () => {
 		const board = await smallBoard(db);
 		const done = await command(board.member, 'AddCard', {

@@ -57,6 +57,10 @@ alter table sprint
 	add day_hours jsonb,
 	add settled_by uuid references command;
 
+-- Whom or what a blocked card waits for, beside why it is blocked.
+alter table card add waiting_for text check (length(waiting_for) between 1 and 200);
+alter table blockage add waiting_for text check (length(waiting_for) between 1 and 200);
+
 alter table initiative add budget_hours numeric(9, 2) check (budget_hours > 0);
 
 -- A finding of the rounds that is put aside for a day.

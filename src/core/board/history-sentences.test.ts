@@ -42,6 +42,7 @@ describe('what refining and planning leave in a card’s history', () => {
 		['line-undone', 'Call', 'has still to do: Call.'],
 		['line-removed', 'Call', 'took off its checklist: Call.'],
 		['lines-ordered', '', 'put its checklist into another order.'],
+		['waits-for', 'the Friday boat', 'said what it waits for: the Friday boat.'],
 		['comment', 'Is this wanted?', 'said something.'],
 		['sprint', '14', 'put it on sprint 14.'],
 		['sprint', '', 'took it off the sprint.'],

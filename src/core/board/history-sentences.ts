@@ -57,6 +57,8 @@ function sentence(event: CardEvent, so: { place: string; size: string | null; un
 			return so.place ? 'moved it within its column.' : 'moved it within the backlog.';
 		case 'blocked':
 			return `marked it as blocked: ${value}.`;
+		case 'waits-for':
+			return `said what it waits for: ${value}.`;
 		case 'unblocked':
 			return 'unblocked it.';
 		case 'sized':

@@ -40,7 +40,7 @@ export interface CardView {
 	entered: string | null;
 	started: string | null;
 	finished: string | null;
-	blocked: { since: string; reason: string } | null;
+	blocked: { since: string; reason: string; waitingFor?: string | null } | null;
 	letThrough: string | null;
 	archived: string | null;
 	version: number;

@@ -1,3 +1,4 @@
+import { pullOrder } from '../backlog/replenish.ts';
 import type { Day } from '../calendar/zone.ts';
 import type { Part } from '../capacity/promise.ts';
 import type { ColumnKind } from '../flow/layout.ts';
@@ -9,6 +10,7 @@ export interface RoundsCard {
 	title: string;
 	/** The column's place on the board; null in the backlog. */
 	column: number | null;
+	rank: string;
 	class: 'expedite' | 'fixed' | 'standard' | 'background';
 	clock: 'none' | 'running' | 'done' | 'dropped';
 	size: number | null;
@@ -21,7 +23,7 @@ export interface RoundsCard {
 	/** The day its clock began; null while it does not run. */
 	started: Day | null;
 	due: Day | null;
-	blocked: { since: Day; reason: string } | null;
+	blocked: { since: Day; reason: string; waitingFor?: string | null } | null;
 	/** The day on which something last happened to it. */
 	touched: Day;
 	/** How often it was carried over. */
@@ -92,14 +94,20 @@ export type FindingKind =
 /** What can be done about a finding, right where it is said. */
 export type Remedy =
 	| 'unblock'
+	| 'wait-for'
 	| 'backlog'
 	| 'split'
 	| 'owners'
 	| 'size'
+	| 'date'
 	| 'ask'
+	| 'pull'
+	| 'move-on'
+	| 'next-sprint'
 	| 'limit'
 	| 'stop-timer'
 	| 'board'
+	| 'replenish'
 	| 'plan'
 	| 'settle'
 	| 'report';
@@ -200,8 +208,10 @@ function blocked({ cards: all, today }: RoundsState): Finding[] {
 				card.number,
 				n >= BLOCKED_DAYS || urgent ? 3 : 2,
 				n,
-				`Blocked for ${days(n)}${urgent ? ', though it is urgent' : ''}: ${card.blocked.reason}.`,
-				{ cards: [card.number], remedies: ['unblock', 'ask', 'split', 'backlog'] },
+				`Blocked for ${days(n)}${urgent ? ', though it is urgent' : ''}: ${card.blocked.reason}${
+					card.blocked.waitingFor ? `, waiting for ${card.blocked.waitingFor}` : ''
+				}.`,
+				{ cards: [card.number], remedies: ['unblock', 'wait-for', 'ask', 'split', 'backlog'] },
 			),
 		];
 	});
@@ -240,7 +250,7 @@ function overLimit({ columns, cards: all }: RoundsState): Finding[] {
 				{
 					cards: standing.map((card) => card.number),
 					column: column.id,
-					remedies: ['board', 'limit'],
+					remedies: ['move-on', 'board', 'limit'],
 				},
 			),
 		];
@@ -260,7 +270,7 @@ function starved({ columns, cards: all, today, works }: RoundsState): Finding[] 
 				1,
 				n,
 				`${column.name} has ${free} free ${free === 1 ? 'slot' : 'slots'}, and nothing in ${columns[i - 1]!.name} could be pulled for ${days(n)}.`,
-				{ column: column.id, remedies: ['board', 'plan'] },
+				{ column: column.id, remedies: ['replenish', 'board'] },
 			),
 		];
 	});
@@ -281,14 +291,14 @@ function pilingUp({ columns, cards: all }: RoundsState): Finding[] {
 				{
 					cards: waiting.map((card) => card.number),
 					column: column.id,
-					remedies: ['board', 'limit'],
+					remedies: ['move-on', 'board', 'limit'],
 				},
 			),
 		];
 	});
 }
 
-function overPromise({ parts, people, cards: all, sprint, unit }: RoundsState): Finding[] {
+function overPromise({ parts, people, cards: all, sprint, next, unit }: RoundsState): Finding[] {
 	if (!sprint) return [];
 	return parts.flatMap((part) => {
 		if (part.standing !== 'over') return [];
@@ -312,26 +322,52 @@ function overPromise({ parts, people, cards: all, sprint, unit }: RoundsState): 
 				{
 					cards: own.map((card) => card.number),
 					person: part.person,
-					remedies: ['plan', 'owners', 'split'],
+					remedies: ['plan', 'owners', ...(next ? (['next-sprint'] as const) : []), 'split'],
 				},
 			),
 		];
 	});
 }
 
-function nothingToDo({ people, today, works }: RoundsState): Finding[] {
+/** What somebody could pull now: of the queue furthest along, the first card that nobody else holds and nothing blocks. */
+function nextToPull({ columns, cards: all, sprint }: RoundsState, person: string): RoundsCard | null {
+	for (let i = columns.length - 2; i >= 0; i--) {
+		if (columns[i]!.kind !== 'queue') continue;
+		const ready = all.filter(
+			(card) =>
+				card.column === i &&
+				!card.blocked &&
+				!card.hasParts &&
+				(!sprint || card.sprint === sprint.number) &&
+				(!card.owners.length || card.owners.includes(person)),
+		);
+		const [first] = pullOrder(ready);
+		if (first) return first;
+	}
+	return null;
+}
+
+function nothingToDo(state: RoundsState): Finding[] {
+	const { people, today, works, columns } = state;
 	return people.flatMap((person) => {
 		if (person.hours <= 0 || person.idleSince === null) return [];
 		const n = workingDaysAfter(works, person.idleSince, today);
 		if (n < 1) return [];
+		const next = nextToPull(state, person.id);
 		return [
 			finding(
 				'nothing-to-do',
 				person.id,
 				2,
 				n,
-				`${person.name} has ${hours(person.hours)} today and no card in hand for ${days(n)}.`,
-				{ person: person.id, remedies: ['board'] },
+				`${person.name} has ${hours(person.hours)} today and no card in hand for ${days(n)}. ${
+					next ? `This one waits in ${columns[next.column!]!.name}.` : 'Nothing waits that could be pulled.'
+				}`,
+				{
+					cards: next ? [next.number] : [],
+					person: person.id,
+					remedies: next ? ['pull', 'board'] : ['board', 'replenish'],
+				},
 			),
 		];
 	});
@@ -382,7 +418,7 @@ function due({ cards: all, today, works }: RoundsState): Finding[] {
 			return [
 				finding('late', card.number, 3, n, `It was due ${days(n)} ago.`, {
 					cards: [card.number],
-					remedies: ['ask', 'split'],
+					remedies: ['date', 'ask', 'split'],
 				}),
 			];
 		}
@@ -397,7 +433,7 @@ function due({ cards: all, today, works }: RoundsState): Finding[] {
 				card.due === today
 					? 'It is due today.'
 					: `It is due in ${n === 0 ? 'no working day' : n === 1 ? 'one working day' : `${n} working days`}.`,
-				{ cards: [card.number], remedies: ['ask', 'split'] },
+				{ cards: [card.number], remedies: ['date', 'ask', 'split'] },
 			),
 		];
 	});

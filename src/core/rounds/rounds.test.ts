@@ -22,6 +22,7 @@ function card(change: Partial<RoundsCard> = {}): RoundsCard {
 		number: 7,
 		title: 'Mast',
 		column: 1,
+		rank: 'a0',
 		class: 'standard',
 		clock: 'running',
 		size: 5,
@@ -309,6 +310,25 @@ describe('each finding comes just when it should', () => {
 					[],
 				);
 		});
+});
+
+test('whoever has nothing to do is told what to pull: nobody else’s, not blocked, the most urgent first', () => {
+	const idle = [{ id: 'ines', name: 'Ines', hours: 6, idleSince: TODAY - 1 }];
+	const waits = (number: number, change: Partial<RoundsCard> = {}) =>
+		card({ id: String(number), number, column: 0, clock: 'none', owners: [], rank: `a${number}`, ...change });
+	const pulled = (...all: RoundsCard[]) =>
+		findings(state({ people: idle, cards: all })).find((one) => one.kind === 'nothing-to-do')!;
+	const others = [
+		waits(1, { owners: ['bram'] }),
+		waits(2, { blocked: { since: TODAY, reason: 'Permit' } }),
+		waits(3, { sprint: 9 }),
+		waits(4, { hasParts: true }),
+	];
+	assert.deepEqual(pulled(...others).cards, []);
+	assert.deepEqual(pulled(...others).remedies, ['board', 'replenish']);
+	assert.deepEqual(pulled(...others, waits(5), waits(6, { class: 'expedite' })).cards, [6]);
+	assert.deepEqual(pulled(...others, waits(5), waits(6, { owners: ['ines'] })).cards, [5]);
+	assert.match(pulled(waits(5)).sentence, /This one waits in Ready\./);
 });
 
 test('a healthy board has nothing to say', () => {

@@ -72,3 +72,8 @@ export function momentWords(instant: string, timeZone: string): string {
 		minute: '2-digit',
 	}).format(new Date(instant));
 }
+
+/** Why a card is blocked, and for whom or what it waits where that was said. */
+export function blockedWords({ reason, waitingFor }: { reason: string; waitingFor?: string | null }): string {
+	return waitingFor ? `${reason}, waiting for ${waitingFor}` : reason;
+}

@@ -92,6 +92,7 @@ export interface CardRow {
 	finished_at: Date | null;
 	blocked_since: Date | null;
 	blocked_reason: string | null;
+	waiting_for: string | null;
 	let_through: string | null;
 	archived_at: Date | null;
 	archived_reason: string | null;

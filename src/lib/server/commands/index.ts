@@ -36,6 +36,7 @@ import { sizeCard } from './size-card.ts';
 import { splitCard } from './split-card.ts';
 import { startSprint } from './start-sprint.ts';
 import { unblockCard } from './unblock-card.ts';
+import { waitFor } from './wait-for.ts';
 import { undoCommand } from './undo-command.ts';
 import { withdrawAbsence } from './withdraw-absence.ts';
 import { changeTime, removeTime } from './change-time.ts';
@@ -87,6 +88,7 @@ const all: AnyCommand[] = [
 	splitCard,
 	startSprint,
 	unblockCard,
+	waitFor,
 	undoCommand,
 	unlinkCard,
 	withdrawAbsence,

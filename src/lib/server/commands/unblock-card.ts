@@ -20,7 +20,7 @@ export const unblockCard = boardCommand({
 			throw new Problem(409, 'card.not_blocked', `Card ${card.number} is not blocked.`, 'card');
 		await context.tx.query(
 			`with spell as (update blockage set until_at = $2 where card_id = $1 and until_at is null)
-			update card set blocked_since = null, blocked_reason = null, version = version + 1 where id = $1`,
+			update card set blocked_since = null, blocked_reason = null, waiting_for = null, version = version + 1 where id = $1`,
 			[card.id, context.at],
 		);
 		context.note(card.id, 'unblocked', '', { reason: card.blocked_reason });

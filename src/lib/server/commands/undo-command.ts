@@ -130,7 +130,7 @@ async function putBack(context: BoardContext, card: CardRow, before: CardRow, of
 		`update card set title = $2, description = $3, column_id = $4, rank = $5, class = $6, size = $7, "left" = $8, due = $9,
 			sprint_id = $10, unplanned = $11, clock = $12, entered_at = $13, started_at = $14, finished_at = $15, blocked_since = $16,
 			blocked_reason = $17, let_through = $18, archived_at = $19, archived_reason = $20, type = $21, start = $22,
-			initiative_id = $23, parent_id = $24, ready = $25, checklist = $26, version = version + 1
+			initiative_id = $23, parent_id = $24, ready = $25, checklist = $26, waiting_for = $27, version = version + 1
 		where id = $1`,
 		[
 			...[
@@ -166,6 +166,7 @@ async function putBack(context: BoardContext, card: CardRow, before: CardRow, of
 				before.parent_id,
 				before.ready,
 				JSON.stringify(before.checklist),
+				before.waiting_for,
 			],
 		],
 	);
@@ -203,6 +204,11 @@ async function putBack(context: BoardContext, card: CardRow, before: CardRow, of
 			where ctid = (select ctid from blockage where card_id = $1 order by until_at desc, from_at desc limit 1)`,
 			[card.id],
 		);
+	if (before.blocked_since && before.waiting_for !== card.waiting_for)
+		await tx.query('update blockage set waiting_for = $2 where card_id = $1 and until_at is null', [
+			card.id,
+			before.waiting_for,
+		]);
 	context.note(card.id, 'undone', '', null, { command: of, at });
 }
 

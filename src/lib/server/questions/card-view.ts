@@ -10,5 +10,5 @@ export const CARD_VIEW = `
 		'done', jsonb_array_length(jsonb_path_query_array(c.checklist, '$[*] ? (@.done == true)'))) end as checks,
 	array(select o.person_id::text from card_owner o join person p on p.id = o.person_id where o.card_id = c.id order by p.name) as owners,
 	s.number as sprint, c.unplanned, c.clock, c.entered_at as entered, c.started_at as started, c.finished_at as finished,
-	case when c.blocked_since is not null then json_build_object('since', c.blocked_since, 'reason', c.blocked_reason) end as blocked,
+	case when c.blocked_since is not null then json_build_object('since', c.blocked_since, 'reason', c.blocked_reason, 'waitingFor', c.waiting_for) end as blocked,
 	c.let_through as "letThrough", c.archived_at as archived, c.version`;

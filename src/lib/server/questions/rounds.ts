@@ -188,6 +188,7 @@ function roundsCard(
 		number: card.number,
 		title: card.title,
 		column: column < 0 ? null : column,
+		rank: card.rank,
 		class: card.class,
 		clock: card.clock,
 		size: card.size,
@@ -201,6 +202,7 @@ function roundsCard(
 		blocked: card.blocked && {
 			since: zone.day(new Date(card.blocked.since).getTime()),
 			reason: card.blocked.reason,
+			waitingFor: card.blocked.waitingFor,
 		},
 		touched: touched[card.number] === undefined ? today : zone.day(touched[card.number]!),
 		carried: carried[card.number] ?? 0,

@@ -2,7 +2,7 @@
 	import type { CardView, PersonView, Unit } from '$core/board/view';
 	import type { Expectation } from '$core/flow/expectation';
 	import type { Day } from '$core/calendar/zone';
-	import { amount, count, daysSince, dueWords, figure } from '../words';
+	import { amount, blockedWords, count, daysSince, dueWords, figure } from '../words';
 	import AgeLine from './AgeLine.svelte';
 	import NameTag from './NameTag.svelte';
 
@@ -47,7 +47,7 @@
 		{#if due}<span class={due.tone}>{due.text}</span>{/if}
 	</span>
 	<span class="title">{card.title}</span>
-	{#if card.blocked}<span class="why">{card.blocked.reason}, {count(blockedDays, 'day')}</span>{/if}
+	{#if card.blocked}<span class="why">{blockedWords(card.blocked)}, {count(blockedDays, 'day')}</span>{/if}
 	<span class="foot">
 		{#each card.owners as owner (owner)}{@const person = people.get(owner)}{#if person}<NameTag
 					{person}

@@ -5,7 +5,7 @@
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
 	import NameTag from '../board/NameTag.svelte';
-	import { amount, count, daysSince, dateWords, momentWords } from '../words';
+	import { amount, blockedWords, count, dateWords, daysSince, momentWords } from '../words';
 	import type { CardPage } from './card-page';
 
 	interface Props {
@@ -150,7 +150,7 @@
 	<dt>Blocked</dt>
 	<dd>
 		{#if card.blocked}<span class="warn"
-				>{card.blocked.reason}, {count(
+				>{blockedWords(card.blocked)}, {count(
 					Math.max(1, daysSince(card.blocked.since, parseDay(today)!, head.timeZone)),
 					'day',
 				)}</span

@@ -25,6 +25,7 @@
 	const gone = $derived(finding.cards.filter((number) => !cards.some((card) => card.number === number)));
 	const LINKS: Partial<Record<Remedy, string>> = $derived({
 		board: `/boards/${slug}`,
+		replenish: `/boards/${slug}/backlog`,
 		plan: `/boards/${slug}/plan${['over-promise', 'will-not-fit', 'surprises-over'].includes(finding.kind) && cards[0]?.sprint ? `?sprint=${cards[0].sprint}` : ''}`,
 		settle: `/boards/${slug}/settle`,
 		report: `/boards/${slug}/look-back/${finding.key.split(':')[1]}`,
@@ -34,6 +35,12 @@
 {#snippet buttons(list: readonly Remedy[], card: CardView | null)}
 	{#each list as remedy (remedy)}
 		{#if LINKS[remedy]}<a class="link" href={LINKS[remedy]}>{REMEDIES[remedy]}</a>
+		{:else if remedy === 'date'}{#if mayEdit && card}<a
+					class="small"
+					href={open(card)}
+					data-sveltekit-noscroll
+					data-sveltekit-keepfocus>{REMEDIES[remedy]}</a
+				>{/if}
 		{:else if mayEdit}<button type="button" class="small" onclick={() => onremedy(remedy, card)}
 				>{REMEDIES[remedy]}</button
 			>{/if}
@@ -140,6 +147,10 @@
 	.end {
 		justify-content: flex-end;
 		max-width: 420px;
+	}
+	a.small {
+		display: inline-flex;
+		align-items: center;
 	}
 	.small {
 		border: 1px solid var(--edge);

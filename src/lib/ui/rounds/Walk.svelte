@@ -3,7 +3,7 @@
 	import type { BoardHead, CardView } from '$core/board/view';
 	import type { Day } from '$core/calendar/zone';
 	import NameTag from '../board/NameTag.svelte';
-	import { amount, count, daysSince, dueWords, list } from '../words';
+	import { amount, blockedWords, count, daysSince, dueWords, list } from '../words';
 	import { summaryText, walkOrder } from './walk';
 
 	interface Props {
@@ -128,7 +128,7 @@
 								'day',
 							)}:</b
 						>
-						{card.blocked.reason}
+						{blockedWords(card.blocked)}
 					</p>{/if}
 				<p>
 					{#if age}On day {age}{rounds.expectation

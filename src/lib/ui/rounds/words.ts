@@ -24,10 +24,16 @@ export const FINDINGS: Record<FindingKind, string> = {
 
 export const REMEDIES: Record<Remedy, string> = {
 	unblock: 'Unblock',
+	'wait-for': 'Waits for…',
 	backlog: 'Back to the backlog',
 	split: 'Split',
 	owners: 'Owners',
 	size: 'Size it',
+	date: 'Change the date',
+	pull: 'Pull it',
+	'move-on': 'Move on',
+	'next-sprint': 'To the next sprint',
+	replenish: 'Replenish from the backlog',
 	ask: 'Ask',
 	limit: 'Change the limit',
 	'stop-timer': 'Stop it',
@@ -38,7 +44,19 @@ export const REMEDIES: Record<Remedy, string> = {
 };
 
 /** Remedies that are done to one card. */
-export const OF_A_CARD: readonly Remedy[] = ['unblock', 'backlog', 'split', 'owners', 'size', 'ask'];
+export const OF_A_CARD: readonly Remedy[] = [
+	'pull',
+	'unblock',
+	'wait-for',
+	'move-on',
+	'owners',
+	'size',
+	'date',
+	'ask',
+	'split',
+	'next-sprint',
+	'backlog',
+];
 
 export const SEVERITIES = {
 	3: { name: 'Decide now', says: 'it gets worse by the day' },

@@ -14,7 +14,7 @@
 	import FindingRow from '$lib/ui/rounds/FindingRow.svelte';
 	import Walk from '$lib/ui/rounds/Walk.svelte';
 	import { SEVERITIES } from '$lib/ui/rounds/words';
-	import { count } from '$lib/ui/words';
+	import { blockedWords, count } from '$lib/ui/words';
 
 	let { data } = $props();
 	const board = getContext<BoardState>('board');
@@ -48,6 +48,7 @@
 	let asking = $state.raw<Ask | null>(null);
 	let aside = $state.raw<Finding | null>(null);
 	let question = $state.raw<CardView | null>(null);
+	let waiting = $state.raw<CardView | null>(null);
 	let stopping = $state.raw<Finding | null>(null);
 
 	async function remedy(finding: Finding, what: Remedy, card: CardView | null): Promise<void> {
@@ -61,9 +62,31 @@
 		else if (what === 'unblock') await done(board.unblock(card), `Card ${card.number} is no longer blocked.`);
 		else if (what === 'backlog')
 			await done(board.move(card, null, null), `Card ${card.number} is back in the backlog.`);
-		else if (what === 'ask') question = card;
+		else if (what === 'pull' || what === 'move-on')
+			await moveOn(card, what === 'pull' ? finding.person : null);
+		else if (what === 'next-sprint') {
+			const next = head.sprints.find((sprint) => !sprint.startedAt)!.number;
+			await done(board.plan([card], next), `Card ${card.number} is planned for sprint ${next}.`);
+		} else if (what === 'ask') question = card;
+		else if (what === 'wait-for') waiting = card;
 		else if (what === 'owners') asking = { kind: 'owners', cards: [card] };
 		else if (what === 'size' || what === 'split') asking = { kind: what, card };
+	}
+	/** Moves a card into the column after its own, for somebody who takes it; a limit that holds asks for a reason. */
+	async function moveOn(card: CardView, person: string | null): Promise<void> {
+		const to = head.columns[head.columns.findIndex((column) => column.id === card.column) + 1];
+		if (!to) return;
+		if (person && !card.owners.includes(person)) {
+			const taken = await board.assign(board.latest(card), [...card.owners, person]);
+			if (!taken.ok) return;
+		}
+		const move = (reason?: string) => board.move(board.latest(card), to.id, undefined, reason);
+		const moved = await move();
+		if (moved.ok)
+			board.tell({ tone: 'done', text: `Card ${card.number} is in ${to.name}.`, undo: moved.answer.id });
+		else if (moved.refusal.code === 'limit.held')
+			asking = { kind: 'through', sentence: moved.refusal.title, again: move };
+		await reread('harrow:rounds');
 	}
 	async function say(card: CardView, text: string): Promise<boolean> {
 		const sent = await board.ask('CommentCard', { card: card.id, text });
@@ -192,6 +215,26 @@
 					if (kept) board.tell({ tone: 'done', text: `Said on card ${about.number}.` });
 					void reread('harrow:rounds');
 				});
+			}}
+		/>
+	{/await}
+{/if}
+{#if waiting}
+	{@const card = waiting}
+	{#await import('$lib/ui/dialogs/ReasonDialog.svelte') then { default: ReasonDialog }}
+		<ReasonDialog
+			title="What does {card.number} wait for?"
+			sentence={card.blocked ? blockedWords(card.blocked) : card.title}
+			label="Who or what unblocks it"
+			go="Keep"
+			most={200}
+			onclose={() => (waiting = null)}
+			onreason={(waitingFor) => {
+				const about = board.latest(card);
+				waiting = null;
+				void board
+					.ask('WaitFor', { card: about.id, version: about.version, waitingFor })
+					.then(() => reread('harrow:rounds'));
 			}}
 		/>
 	{/await}
