@@ -2,6 +2,7 @@ import { weekday } from '../src/core/calendar/days.ts';
 import { HOUR_MS, type Day, type Instant, type Zone } from '../src/core/calendar/zone.ts';
 import type { EventKind } from '../src/core/flow/history.ts';
 import type { Reason } from '../src/core/sprint/carry-over.ts';
+import { restTitle } from '../src/core/sprint/left.ts';
 import type { Decision } from '../src/core/sprint/settle.ts';
 import type { DemoBoard } from './boards.ts';
 import { cardsFor, type DemoCard } from './cards.ts';
@@ -552,7 +553,7 @@ class Simulation {
 		card.column = this.board.columns.length - 1;
 		card.done = true;
 		const number = this.cards.length;
-		const rest = this.make({ ...card, title: `${card.title}, the rest`, size: part }, at, this.lead);
+		const rest = this.make({ ...card, title: restTitle(card.title), size: part }, at, this.lead);
 		rest.left = part;
 		rest.sprint = next?.number ?? null;
 		for (const event of this.events) if (event.card === number + 1) event.at = at;

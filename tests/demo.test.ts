@@ -57,7 +57,9 @@ describe('whatever the day it is begun on', () => {
 
 describe('what it holds', () => {
 	test('at least 250 different cards with words of their own', async () => {
-		const { rows } = await db.query(`select title, description from card where title not like '%, the rest'`);
+		const { rows } = await db.query(
+			`select title, description from card where title not like '%, the rest%'`,
+		);
 		assert.ok(new Set(rows.map((row) => row.title)).size >= 250);
 		assert.ok(new Set(rows.map((row) => row.description)).size >= 250);
 		assert.ok(rows.every((row) => row.description.length > 30));

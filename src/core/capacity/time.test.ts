@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { zoneOf } from '../calendar/zone.ts';
-import { needsReason } from '../sprint/left.ts';
+import { needsReason, restTitle } from '../sprint/left.ts';
 import { clockText, readHours } from './hours-text.ts';
 import { leftOn, timerHours } from './timer.ts';
 
@@ -45,4 +45,11 @@ test('a correction needs a reason over half the size, or over 8 hours', () => {
 	assert.equal(needsReason(40, 10, 18.5, 'hours'), true);
 	assert.equal(needsReason(40, 10, 30, 'points'), false);
 	assert.equal(needsReason(null, 0, 9, 'hours'), true);
+});
+
+test('the rest of a split card is named after it, and counted when that is split again', () => {
+	assert.equal(restTitle('Raise the mast'), 'Raise the mast, the rest');
+	assert.equal(restTitle('Raise the mast, the rest'), 'Raise the mast, the rest 2');
+	assert.equal(restTitle('Raise the mast, the rest 2'), 'Raise the mast, the rest 3');
+	assert.equal(restTitle('x'.repeat(300)).length, 300);
 });

@@ -33,3 +33,10 @@ export function needsReason(
 	const by = Math.abs(after - before);
 	return (size !== null && size > 0 && by > size / 2) || (unit === 'hours' && by > 8);
 }
+
+/** What the rest of a split card is called unless somebody says otherwise: `Mast, the rest`, then `Mast, the rest 2`. */
+export function restTitle(title: string): string {
+	const again = /^(.*), the rest(?: (\d+))?$/.exec(title);
+	const ending = again ? `, the rest ${Number(again[2] ?? 1) + 1}` : ', the rest';
+	return `${(again?.[1] ?? title).slice(0, 300 - ending.length)}${ending}`;
+}

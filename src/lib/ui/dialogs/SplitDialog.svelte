@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Checkbox, Input, Label } from 'flowbite-svelte';
 	import type { CardView, Unit } from '$core/board/view';
+	import { restTitle } from '$core/sprint/left';
 	import { amount, figure } from '../words';
 	import Dialog from './Dialog.svelte';
 
@@ -13,7 +14,7 @@
 	}
 	let { card, unit, checklist, onsplit, onclose }: Props = $props();
 	// svelte-ignore state_referenced_locally
-	let title = $state(`${card.title}, the rest`.slice(0, 300));
+	let title = $state(restTitle(card.title));
 	// svelte-ignore state_referenced_locally
 	let part = $state(figure(card.left / 2));
 	// svelte-ignore state_referenced_locally

@@ -146,7 +146,7 @@
 	}
 	.end {
 		justify-content: flex-end;
-		max-width: 420px;
+		max-width: 600px;
 	}
 	a.small {
 		display: inline-flex;

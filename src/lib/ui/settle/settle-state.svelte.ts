@@ -4,6 +4,7 @@ import type { CardView } from '$core/board/view';
 import { partsInHours, partsInPoints, type Part } from '$core/capacity/promise';
 import type { Reason } from '$core/sprint/carry-over';
 import type { Stint } from '$core/sprint/ledger';
+import { restTitle } from '$core/sprint/left';
 import { sidesOf, type Decision } from '$core/sprint/settle';
 import type { BoardState } from '../board/board-state.svelte';
 
@@ -139,7 +140,7 @@ export class SettleState {
 		for (const one of all) {
 			const draft = { ...this.draft(one), ...change };
 			if (draft.decision === 'split') {
-				draft.title ||= `${one.title}, the rest`;
+				draft.title ||= restTitle(one.title);
 				draft.finished ||= one.title;
 				if (change.decision === 'split' && !this.draft(one).title)
 					draft.lines = (this.page.checklists[one.id] ?? [])
