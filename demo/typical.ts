@@ -1,4 +1,5 @@
 import type { Zone } from '../src/core/calendar/zone.ts';
+import { standing } from '../src/core/flow/standing.ts';
 import { median } from '../src/core/capacity/promise.ts';
 import { carryOver } from '../src/core/sprint/carry-over.ts';
 import { sprintAccounts } from '../src/core/sprint/ledger.ts';
@@ -15,7 +16,7 @@ const NEAR = 0.03;
 
 /**
  * The half year of a board. A life may turn out untypical by chance: of several, the first is taken in which the middle
- * sprint carries about a fifth of its work, storms take some of most sprints, and some cards go round again and again;
+ * sprint carries about a fifth of its work, storms take some of most sprints, some cards go round again and again, and something stands in every column;
  * the nearest where none is quite like that. The same for the same day.
  */
 export function typicalHistory(
@@ -37,8 +38,12 @@ export function typicalHistory(
 
 /** How far a life is from a typical one; 0 where it is one. It is read from what was closed before today. */
 function untypical(board: DemoBoard, history: DemoHistory, zone: Zone, now: number): number {
-	const today = zone.startOf(zone.day(now));
-	const { ledgers } = sprintAccounts(fileOf(board, history, zone), historyOf(history), today);
+	const day = zone.day(now);
+	const today = zone.startOf(day);
+	const [file, events] = [fileOf(board, history, zone), historyOf(history)];
+	const { ledgers } = sprintAccounts(file, events, today);
+	const [yesterday] = standing(file, zone, events, day - 1, day - 1, today);
+	const empty = yesterday!.columns.filter((cards, i) => !cards && file.columns[i]!.kind !== 'done').length;
 	const closed = new Set(
 		history.sprints.flatMap((s) => (s.closedAt !== null && s.closedAt < today ? [s.number] : [])),
 	);
@@ -51,6 +56,7 @@ function untypical(board: DemoBoard, history: DemoHistory, zone: Zone, now: numb
 	return (
 		Math.max(0, carried - NEAR) +
 		Math.max(0, 0.7 - stormy / past.length) * (board.unit === 'hours' ? 1 : 0) +
-		Math.max(0, 3 - chronic.length) / 10
+		Math.max(0, 3 - chronic.length) / 10 +
+		empty / 20
 	);
 }

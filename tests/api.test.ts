@@ -315,13 +315,20 @@ describe('the published description', () => {
 		]);
 		assert.deepEqual(schemas.SizeCardInput.properties.size, { type: 'number', minimum: 0, maximum: 9999 });
 		const commands = json.paths['/api/commands'].post.requestBody.content['application/json'].schema.oneOf;
-		assert.equal(commands.length, 52);
+		assert.equal(commands.length, 53);
 		assert.deepEqual(schemas.MoveCardInput.required.sort(), ['card', 'column', 'version']);
 		assert.deepEqual(schemas.MoveCardInput.properties.column.type, ['string', 'null']);
 		for (const { $ref } of commands) assert.ok(schemas[$ref.split('/').at(-1)], $ref);
 		for (const path of Object.keys(json.paths).filter((known) => !known.endsWith('live')))
 			assert.notEqual(
-				(await ask(path.replace('{board}', 'tidewatch').replace('{key}', `TIDE-${card.number}`))).status,
+				(
+					await ask(
+						path
+							.replace('{board}', 'tidewatch')
+							.replace('{sprint}', '1')
+							.replace('{key}', `TIDE-${card.number}`),
+					)
+				).status,
 				404,
 				path,
 			);

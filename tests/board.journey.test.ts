@@ -246,11 +246,11 @@ describe('a lead works the board', () => {
 		await awake(page);
 		assert.equal(await panel.getByLabel('Description').inputValue(), 'Words that are not lost');
 		await panel.getByRole('button', { name: 'Keep', exact: true }).click();
-		await panel.getByText('Ines Okoro changed its description.').waitFor();
+		await panel.getByText('Ines Okoro changed its description.').first().waitFor();
 		await page.keyboard.press('Escape');
 		await panel.waitFor({ state: 'detached' });
 		await page.goto(`/cards/TIDE-${number}`);
-		await panel.getByText('Ines Okoro changed its description.').waitFor();
+		await panel.getByText('Ines Okoro changed its description.').first().waitFor();
 		quiet();
 		await context.close();
 	});

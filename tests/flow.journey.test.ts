@@ -50,7 +50,7 @@ describe('a lead reads how work flows', () => {
 		await link.click();
 		await page
 			.getByRole('complementary', { name: `Card ${card}` })
-			.getByText('History')
+			.getByRole('heading', { name: 'History' })
 			.waitFor();
 		quiet();
 		await context.close();

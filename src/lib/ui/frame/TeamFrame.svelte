@@ -2,6 +2,7 @@
 	import type { Snippet } from 'svelte';
 	import Bar from './Bar.svelte';
 	import { keys } from './keys.svelte';
+	import PlaceLine from './PlaceLine.svelte';
 
 	interface Props {
 		person: { name: string; initials: string };
@@ -29,15 +30,11 @@
 		boards={boards.map((board) => ({ ...board, team: team.name }))}
 		keysOn={keys.on}
 	/>
-	<div class="line screen-only">
-		<nav aria-label="Places of this team">
-			{#each places as place (place.to)}<a
-					href={place.to}
-					aria-current={place.name === here ? 'page' : undefined}>{place.name}</a
-				>{/each}
-		</nav>
-		{@render right?.()}
-	</div>
+	<PlaceLine
+		label="Places of this team"
+		places={places.map((place) => ({ ...place, here: place.name === here }))}
+		children={right}
+	/>
 	{@render children()}
 </div>
 
@@ -51,50 +48,5 @@
 		flex-direction: column;
 		flex: 1;
 		min-height: 0;
-	}
-	.line {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		justify-content: space-between;
-		gap: 2px 16px;
-		min-height: 37px;
-		padding: 2px 20px;
-		border-bottom: 1px solid var(--rule);
-		flex: none;
-	}
-	nav {
-		display: flex;
-		gap: 4px;
-		min-width: 0;
-		overflow-x: auto;
-		scrollbar-width: none;
-	}
-	a {
-		padding: 4px 11px;
-		border-radius: 4px;
-		color: var(--soft);
-		font-weight: 560;
-		text-decoration: none;
-		white-space: nowrap;
-	}
-	a:hover {
-		color: var(--ink);
-	}
-	a[aria-current] {
-		background: var(--ink);
-		color: var(--paper);
-	}
-	@media (pointer: coarse) {
-		a {
-			min-height: 44px;
-			display: grid;
-			place-items: center;
-		}
-	}
-	@media (max-width: 900px) {
-		.line {
-			padding: 2px 12px;
-		}
 	}
 </style>

@@ -1,12 +1,12 @@
 <script lang="ts">
 	import { area, line } from 'd3-shape';
-	import { scaleLinear } from 'd3-scale';
 	import type { Following } from '$core/sprint/follow';
 	import type { Unit } from '$core/board/view';
 	import { dayText } from '$core/calendar/days';
 	import { countScale } from '../chart/axes';
 	import Figure from '../chart/Figure.svelte';
-	import { amount, dateWords, figure, shortDate } from '../words';
+	import { amount, dateWords, figure } from '../words';
+	import DayChart from './DayChart.svelte';
 
 	interface Props {
 		following: Following;
@@ -20,28 +20,22 @@
 	/** What was burned beside the whole scope; the distance between them is what is left. */
 	let { following, unit, width, says, from, to, onpick }: Props = $props();
 	const height = 180;
-	const days = $derived(to - from + 1);
-	const x = $derived(scaleLinear([0, days], [38, Math.max(60, width - 14)]));
-	const y = $derived(
-		countScale(Math.max(following.committed, ...following.days.map((day) => day.scope)), height),
-	);
 	const points = $derived([
 		{ at: 0, burned: 0, scope: following.committed },
 		...following.days.map((day) => ({ at: day.day - from + 1, burned: day.burned, scope: day.scope })),
 	]);
 	type Point = (typeof points)[number];
-	const burned = $derived(
+	const y = $derived(countScale(Math.max(...points.map((point) => point.scope)), height));
+	const burned = (x: (at: number) => number) =>
 		area<Point>()
 			.x((point) => x(point.at))
 			.y0(y(0))
-			.y1((point) => y(point.burned))(points) ?? '',
-	);
-	const scope = $derived(
+			.y1((point) => y(point.burned))(points) ?? '';
+	const scope = (x: (at: number) => number) =>
 		line<Point>()
 			.x((point) => x(point.at))
-			.y((point) => y(point.scope))(points) ?? '',
-	);
-	const every = $derived(Math.max(1, Math.ceil((days * 58) / (x.range()[1]! - x.range()[0]!))));
+			.y((point) => y(point.scope))(points) ?? '';
+	const last = $derived(points.at(-1)!);
 	const words = (day: Following['days'][number]) =>
 		`${dateWords(dayText(day.day))}: ${amount(day.burned, unit)} burned of ${amount(day.scope, unit)}`;
 </script>
@@ -60,41 +54,27 @@
 		]),
 	}}
 >
-	<svg {width} height={height + 20} role="group" aria-label="Burn-up">
-		{#each y.ticks(4) as tick (tick)}
-			<line class="grid" x1={x(0)} x2={x(days)} y1={y(tick)} y2={y(tick)} />
-			<text class="axis" x="32" y={y(tick) + 4} text-anchor="end">{tick}</text>
-		{/each}
-		<path class="burned" d={burned} />
-		<path class="scope" d={scope} />
-		{#each following.days as day (day.day)}
-			<g
-				role="button"
-				tabindex="0"
-				aria-label={words(day)}
-				onclick={() => onpick(day.day)}
-				onkeydown={(event) => event.key === 'Enter' && onpick(day.day)}
+	<DayChart
+		label="Burn-up"
+		{width}
+		{height}
+		{from}
+		{to}
+		{y}
+		days={following.days.map((day) => ({ day: day.day, words: words(day) }))}
+		{onpick}
+	>
+		{#snippet children({ x })}
+			<path class="burned" d={burned(x)} />
+			<path class="scope" d={scope(x)} />
+			<text class="name" x={x(last.at) - 6} y={y(last.scope) - 6} text-anchor="end"
+				>scope {amount(last.scope, unit)}</text
 			>
-				<rect class="reach" x={x(day.day - from)} y="0" width={x(1) - x(0)} {height} />
-				<title>{words(day)}</title>
-			</g>
-		{/each}
-		<line class="base" x1={x(0)} x2={x(days)} y1={height} y2={height} />
-		{#each Array.from({ length: days }, (_, i) => i).filter((i) => i % every === 0) as i (i)}
-			<text class="axis" x={x(i + 0.5)} y={height + 15} text-anchor="middle"
-				>{shortDate(dayText(from + i))}</text
-			>
-		{/each}
-	</svg>
+		{/snippet}
+	</DayChart>
 </Figure>
 
 <style>
-	.grid {
-		stroke: var(--rule);
-	}
-	.base {
-		stroke: var(--edge);
-	}
 	.burned {
 		fill: var(--moss);
 		opacity: 0.75;
@@ -104,8 +84,8 @@
 		stroke: var(--river);
 		stroke-width: 2.5px;
 	}
-	g[role='button']:hover .reach {
-		fill: var(--ink);
-		opacity: 0.06;
+	.name {
+		fill: var(--river);
+		font: 600 12px var(--text);
 	}
 </style>

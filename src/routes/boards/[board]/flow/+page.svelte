@@ -3,18 +3,19 @@
 	import { page } from '$app/state';
 	import { getContext } from 'svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
 	import { countScale } from '$lib/ui/chart/axes';
 	import Ageing from '$lib/ui/flow/Ageing.svelte';
 	import CumulativeFlow from '$lib/ui/flow/CumulativeFlow.svelte';
 	import CycleDots from '$lib/ui/flow/CycleDots.svelte';
 	import FinishedWeeks from '$lib/ui/flow/FinishedWeeks.svelte';
-	import Picked from '$lib/ui/flow/Picked.svelte';
 	import RangeBar from '$lib/ui/flow/RangeBar.svelte';
 	import { flowSentence, littlesWords } from '$lib/ui/flow/sentences';
 	import WhereDaysGo from '$lib/ui/flow/WhereDaysGo.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
+	import { count } from '$lib/ui/words';
 
 	let { data } = $props();
 	const board = getContext<BoardState>('board');
@@ -111,13 +112,19 @@
 			{/if}
 		</div>
 		<div class="right" bind:clientWidth={side}>
-			{#if picked}<Picked
-					{...picked}
-					titles={flow.titles}
-					{took}
-					{open}
-					onclose={() => (picked = null)}
-				/>{/if}
+			{#if picked}<div class="behind">
+					<CardsBehind
+						title={picked.title}
+						cards={picked.cards.map((card) => ({
+							card,
+							amount: null,
+							note: took.has(card) ? count(took.get(card)!, 'day') : '',
+						}))}
+						titles={flow.titles}
+						{open}
+						onclose={() => (picked = null)}
+					/>
+				</div>{/if}
 			<Ageing {flow} titles={flow.titles} width={side} height={DOTS} {y} onpick={pick} />
 			<WhereDaysGo {flow} onpick={pick} />
 			<p class="balance">
@@ -185,6 +192,9 @@
 	.range option {
 		color: var(--ink);
 		background: var(--sheet);
+	}
+	.behind {
+		margin-bottom: 14px;
 	}
 	.balance {
 		margin: 14px 0 6px;

@@ -10,7 +10,8 @@
 	import Bands, { type Across, type SprintBands } from '$lib/ui/look-back/Bands.svelte';
 	import { carryOverWords, percent, reliabilityWords, velocityWords } from '$lib/ui/look-back/sentences';
 	import Tally from '$lib/ui/look-back/Tally.svelte';
-	import CardsBehind from '$lib/ui/settle/CardsBehind.svelte';
+	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
+	import WithBehind from '$lib/ui/behind/WithBehind.svelte';
 	import { ask } from '$lib/ui/send';
 	import { amount, count, figure } from '$lib/ui/words';
 
@@ -114,6 +115,19 @@
 	const inPercent = (value: number) => `${Math.round(value * 100)}%`;
 </script>
 
+{#snippet behind()}
+	{#if picked}
+		<CardsBehind
+			title={picked.title}
+			cards={picked.cards}
+			titles={Object.fromEntries(picked.cards.map(({ card, title }) => [card, title]))}
+			{unit}
+			{open}
+			onclose={() => (picked = null)}
+		/>
+	{/if}
+{/snippet}
+
 <Places board={head} here="look-back">
 	{#if unit !== 'none' && sprints.length}
 		<span class="in"
@@ -139,8 +153,8 @@
 					>Sprint {back.running}</a
 				> is running.{/if}
 		</h1>
-		<div class="columns" class:one={!picked}>
-			<div class="charts" bind:clientWidth={width}>
+		<WithBehind behind={picked ? behind : null}
+			><div bind:clientWidth={width}>
 				<Figure
 					title="Velocity"
 					subtitle="{inCards ? 'cards' : unit} committed and delivered, with the mean of the last three"
@@ -268,19 +282,7 @@
 						>{/each}
 				</p>
 			</div>
-			{#if picked}
-				<div class="behind screen-only">
-					<CardsBehind
-						title={picked.title}
-						cards={picked.cards}
-						titles={Object.fromEntries(picked.cards.map(({ card, title }) => [card, title]))}
-						{unit}
-						{open}
-						onclose={() => (picked = null)}
-					/>
-				</div>
-			{/if}
-		</div>
+		</WithBehind>
 	{:else}
 		<h1><b>No sprint has been closed yet.</b></h1>
 		<p>
@@ -311,22 +313,6 @@
 	h2 {
 		font-size: 1.12rem;
 		margin: 12px 0 2px;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 340px;
-		gap: 26px;
-		align-items: start;
-	}
-	.columns.one {
-		grid-template-columns: minmax(0, 1fr);
-	}
-	.charts {
-		min-width: 0;
-	}
-	.behind {
-		position: sticky;
-		top: 0;
 	}
 	.two {
 		display: grid;
@@ -371,13 +357,8 @@
 		color: var(--soft);
 	}
 	@media (max-width: 900px) {
-		.columns,
 		.two {
 			grid-template-columns: minmax(0, 1fr);
-		}
-		.behind {
-			order: -1;
-			position: static;
 		}
 	}
 	@media (max-width: 700px) {

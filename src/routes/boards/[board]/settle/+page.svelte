@@ -7,7 +7,7 @@
 	import { keys } from '$lib/ui/frame/keys.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
-	import CardsBehind from '$lib/ui/settle/CardsBehind.svelte';
+	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
 	import SettleFoot from '$lib/ui/settle/SettleFoot.svelte';
 	import SettleRow from '$lib/ui/settle/SettleRow.svelte';
 	import { SettleState } from '$lib/ui/settle/settle-state.svelte';

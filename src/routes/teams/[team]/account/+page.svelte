@@ -5,7 +5,8 @@
 	import { GROUPINGS } from '$core/account/account';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { percent } from '$lib/ui/look-back/sentences';
-	import CardsBehind from '$lib/ui/settle/CardsBehind.svelte';
+	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
+	import WithBehind from '$lib/ui/behind/WithBehind.svelte';
 	import { amount, dateWords, figure } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -61,6 +62,21 @@
 	};
 	const file = $derived(`/teams/${team.id}/account/file?from=${page.from}&to=${page.to}&by=${page.by}`);
 </script>
+
+{#snippet behind()}
+	{#if picked}
+		{@const line = picked}
+
+		<CardsBehind
+			title={line.name}
+			cards={line.cards.map((card) => ({ card: card.card, amount: card.hours }))}
+			titles={page.titles}
+			unit="hours"
+			{open}
+			onclose={() => (picked = null)}
+		/>
+	{/if}
+{/snippet}
 
 <TeamFrame person={data.person!} {team} boards={team.boards} here="Account">
 	{#snippet right()}
@@ -126,153 +142,135 @@
 				>
 			{/each}
 		</h1>
-		<div class="columns" class:one={!picked}>
-			<div class="tables">
-				{#if account.lines.length}
-					<div class="scroll">
-						<table>
-							<thead>
-								<tr>
-									<th scope="col">{NAMES[page.by]}</th>
-									<th scope="col"><span class="sr-only">Hours now and before</span></th>
-									<th scope="col">Hours</th>
-									<th scope="col">Billable</th>
-									{#if lead}<th scope="col">Cost</th>{/if}
-									<th scope="col">Before</th>
-									<th scope="col">Change</th>
-									{#if page.by === 'initiative'}<th scope="col">Budget</th>{/if}
-								</tr>
-							</thead>
-							<tbody>
-								{#each account.lines as line (line.name)}
-									<tr>
-										<th scope="row"
-											>{#if line.cards.length}<button
-													type="button"
-													class="link"
-													onclick={() => (picked = { name: nameOf(line), cards: line.cards })}
-													>{nameOf(line)}</button
-												>{:else}{nameOf(line)}{/if}</th
-										>
-										<td class="bar" aria-hidden="true"
-											><i class="before" hidden={!line.before} style:width="{(line.before / most) * 100}%"
-											></i><i class="now" style:width="{(line.hours / most) * 100}%"></i></td
-										>
-										<td class="figure">{amount(line.hours, 'hours')}</td>
-										<td class="figure">{line.billable ? amount(line.billable, 'hours') : ''}</td>
-										{#if lead}<td class="figure"
-												>{money(line.cost, line.unrated)}{line.cost !== null && line.unrated
-													? ` (${figure(line.unrated)} h without a rate)`
-													: ''}</td
-											>{/if}
-										<td class="figure">{line.before ? amount(line.before, 'hours') : ''}</td>
-										<td class="figure">{change(line)}</td>
-										{#if page.by === 'initiative'}
-											{@const budget = page.budgets[line.name]}
-											<td class="figure" class:warn={budget && budget.worked + budget.left > budget.budget}
-												>{budget
-													? `${amount(budget.worked, 'hours')} of ${amount(budget.budget, 'hours')}${budget.worked + budget.left > budget.budget ? ', over' : ''}`
-													: ''}</td
-											>
-										{/if}
-									</tr>
-								{/each}
-							</tbody>
-							<tfoot>
-								<tr>
-									<th scope="row"
-										><button
-											type="button"
-											class="link"
-											onclick={() => (picked = { name: 'All cards', cards: total.cards })}
-											>{page.by === 'label' ? 'All, each card once' : 'All'}</button
-										></th
-									>
-									<td></td>
-									<td class="figure">{amount(total.hours, 'hours')}</td>
-									<td class="figure">{amount(total.billable, 'hours')}</td>
-									{#if lead}<td class="figure">{money(total.cost, total.unrated)}</td>{/if}
-									<td class="figure">{amount(total.before, 'hours')}</td>
-									<td class="figure">{change(total)}</td>
-									{#if page.by === 'initiative'}<td></td>{/if}
-								</tr>
-							</tfoot>
-						</table>
-					</div>
-				{:else}
-					<p>No time was logged in this range, nor in the one before.</p>
-				{/if}
-				<h2>Use of people’s hours</h2>
-				<p>
-					Worked and placed as shares of the hours that everyone works in this range, absences and holidays
-					left out.
-				</p>
+		<WithBehind behind={picked ? behind : null}>
+			{#if account.lines.length}
 				<div class="scroll">
 					<table>
 						<thead>
 							<tr>
-								<th scope="col">Person</th>
-								<th scope="col"><span class="sr-only">Use and planned use</span></th>
-								<th scope="col">Worked</th>
-								<th scope="col">Of</th>
-								<th scope="col">Use</th>
-								<th scope="col">Placed</th>
-								<th scope="col">Planned use</th>
+								<th scope="col">{NAMES[page.by]}</th>
+								<th scope="col"><span class="sr-only">Hours now and before</span></th>
+								<th scope="col">Hours</th>
+								<th scope="col">Billable</th>
+								{#if lead}<th scope="col">Cost</th>{/if}
+								<th scope="col">Before</th>
+								<th scope="col">Change</th>
+								{#if page.by === 'initiative'}<th scope="col">Budget</th>{/if}
 							</tr>
 						</thead>
 						<tbody>
-							{#each page.use as one (one.person)}
+							{#each account.lines as line (line.name)}
 								<tr>
 									<th scope="row"
-										>{#if one.workedCards.length}<button
+										>{#if line.cards.length}<button
 												type="button"
 												class="link"
-												onclick={() => (picked = { name: `${one.name}: worked`, cards: one.workedCards })}
-												>{one.name}</button
-											>{:else}{one.name}{/if}</th
+												onclick={() => (picked = { name: nameOf(line), cards: line.cards })}
+												>{nameOf(line)}</button
+											>{:else}{nameOf(line)}{/if}</th
 									>
 									<td class="bar" aria-hidden="true"
-										><i
-											class="placed"
-											hidden={!one.placed}
-											style:width="{Math.min(1, one.planned ?? 0) * 100}%"
-										></i><i class="now" style:width="{Math.min(1, one.use ?? 0) * 100}%"></i></td
+										><i class="before" hidden={!line.before} style:width="{(line.before / most) * 100}%"
+										></i><i class="now" style:width="{(line.hours / most) * 100}%"></i></td
 									>
-									<td class="figure">{amount(one.worked, 'hours')}</td>
-									<td class="figure">{amount(one.available, 'hours')}</td>
-									<td class="figure" class:warn={(one.use ?? 0) > 1}
-										>{one.use === null ? 'no hours' : percent(one.use)}</td
-									>
-									<td class="figure"
-										>{#if one.placed}<button
-												type="button"
-												class="link"
-												aria-label="{amount(one.placed, 'hours')} placed on {one.name}"
-												onclick={() => (picked = { name: `${one.name}: placed`, cards: one.placedCards })}
-												>{amount(one.placed, 'hours')}</button
-											>{/if}</td
-									>
-									<td class="figure">{one.placed ? percent(one.planned) : ''}</td>
+									<td class="figure">{amount(line.hours, 'hours')}</td>
+									<td class="figure">{line.billable ? amount(line.billable, 'hours') : ''}</td>
+									{#if lead}<td class="figure"
+											>{money(line.cost, line.unrated)}{line.cost !== null && line.unrated
+												? ` (${figure(line.unrated)} h without a rate)`
+												: ''}</td
+										>{/if}
+									<td class="figure">{line.before ? amount(line.before, 'hours') : ''}</td>
+									<td class="figure">{change(line)}</td>
+									{#if page.by === 'initiative'}
+										{@const budget = page.budgets[line.name]}
+										<td class="figure" class:warn={budget && budget.worked + budget.left > budget.budget}
+											>{budget
+												? `${amount(budget.worked, 'hours')} of ${amount(budget.budget, 'hours')}${budget.worked + budget.left > budget.budget ? ', over' : ''}`
+												: ''}</td
+										>
+									{/if}
 								</tr>
 							{/each}
 						</tbody>
+						<tfoot>
+							<tr>
+								<th scope="row"
+									><button
+										type="button"
+										class="link"
+										onclick={() => (picked = { name: 'All cards', cards: total.cards })}
+										>{page.by === 'label' ? 'All, each card once' : 'All'}</button
+									></th
+								>
+								<td></td>
+								<td class="figure">{amount(total.hours, 'hours')}</td>
+								<td class="figure">{amount(total.billable, 'hours')}</td>
+								{#if lead}<td class="figure">{money(total.cost, total.unrated)}</td>{/if}
+								<td class="figure">{amount(total.before, 'hours')}</td>
+								<td class="figure">{change(total)}</td>
+								{#if page.by === 'initiative'}<td></td>{/if}
+							</tr>
+						</tfoot>
 					</table>
 				</div>
-			</div>
-			{#if picked}
-				{@const line = picked}
-				<div class="behind screen-only">
-					<CardsBehind
-						title={line.name}
-						cards={line.cards.map((card) => ({ card: card.card, amount: card.hours }))}
-						titles={page.titles}
-						unit="hours"
-						{open}
-						onclose={() => (picked = null)}
-					/>
-				</div>
+			{:else}
+				<p>No time was logged in this range, nor in the one before.</p>
 			{/if}
-		</div>
+			<h2>Use of people’s hours</h2>
+			<p>
+				Worked and placed as shares of the hours that everyone works in this range, absences and holidays left
+				out.
+			</p>
+			<div class="scroll">
+				<table>
+					<thead>
+						<tr>
+							<th scope="col">Person</th>
+							<th scope="col"><span class="sr-only">Use and planned use</span></th>
+							<th scope="col">Worked</th>
+							<th scope="col">Of</th>
+							<th scope="col">Use</th>
+							<th scope="col">Placed</th>
+							<th scope="col">Planned use</th>
+						</tr>
+					</thead>
+					<tbody>
+						{#each page.use as one (one.person)}
+							<tr>
+								<th scope="row"
+									>{#if one.workedCards.length}<button
+											type="button"
+											class="link"
+											onclick={() => (picked = { name: `${one.name}: worked`, cards: one.workedCards })}
+											>{one.name}</button
+										>{:else}{one.name}{/if}</th
+								>
+								<td class="bar" aria-hidden="true"
+									><i class="placed" hidden={!one.placed} style:width="{Math.min(1, one.planned ?? 0) * 100}%"
+									></i><i class="now" style:width="{Math.min(1, one.use ?? 0) * 100}%"></i></td
+								>
+								<td class="figure">{amount(one.worked, 'hours')}</td>
+								<td class="figure">{amount(one.available, 'hours')}</td>
+								<td class="figure" class:warn={(one.use ?? 0) > 1}
+									>{one.use === null ? 'no hours' : percent(one.use)}</td
+								>
+								<td class="figure"
+									>{#if one.placed}<button
+											type="button"
+											class="link"
+											aria-label="{amount(one.placed, 'hours')} placed on {one.name}"
+											onclick={() => (picked = { name: `${one.name}: placed`, cards: one.placedCards })}
+											>{amount(one.placed, 'hours')}</button
+										>{/if}</td
+								>
+								<td class="figure">{one.placed ? percent(one.planned) : ''}</td>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			</div>
+		</WithBehind>
 	</main>
 </TeamFrame>
 
@@ -315,22 +313,6 @@
 		border-bottom: 1px solid var(--moss);
 		padding: 2px 0;
 		min-height: 26px;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 340px;
-		gap: 26px;
-		align-items: start;
-	}
-	.columns.one {
-		grid-template-columns: minmax(0, 1fr);
-	}
-	.tables {
-		min-width: 0;
-	}
-	.behind {
-		position: sticky;
-		top: 0;
 	}
 	.scroll {
 		overflow-x: auto;
@@ -383,13 +365,6 @@
 		border-right: 1px solid var(--river);
 	}
 	@media (max-width: 900px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-		.behind {
-			order: -1;
-			position: static;
-		}
 		main {
 			padding: 0 12px 24px;
 		}

@@ -19,7 +19,8 @@
 	import Tally from '$lib/ui/look-back/Tally.svelte';
 	import { OddsFinder } from '$lib/ui/plan/odds-finder.svelte';
 	import { oddsWords } from '$lib/ui/plan/words';
-	import CardsBehind from '$lib/ui/settle/CardsBehind.svelte';
+	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
+	import WithBehind from '$lib/ui/behind/WithBehind.svelte';
 	import LedgerBars from '$lib/ui/settle/LedgerBars.svelte';
 	import { ENTRY_TITLES } from '$lib/ui/settle/words';
 	import { amount, count, dateWords, momentWords } from '$lib/ui/words';
@@ -103,6 +104,12 @@
 	const file = (as: string) => `/boards/${head.slug}/look-back/${number}/file?as=${as}`;
 </script>
 
+{#snippet behind()}
+	{#if picked}
+		<CardsBehind {unit} {...picked} titles={report.titles} {open} onclose={() => (picked = null)} />
+	{/if}
+{/snippet}
+
 <Places board={head} here="look-back">
 	<span class="files">
 		{#if report.before !== null}<a class="link" href="/boards/{head.slug}/look-back/{report.before}"
@@ -129,8 +136,8 @@
 			: `, ${amount(report.closed ? ledger.delivered : ledger.burned, unit)} ${report.closed ? 'delivered' : 'burned'} of the ${amount(ledger.committed, unit)} committed`}.
 		{#if says}<span class:stale={finder.looking}>{says.before}<b>{says.strong}</b>{says.after}</span>{/if}
 	</p>
-	<div class="columns" class:one={!picked}>
-		<div class="main" bind:clientWidth={width}>
+	<WithBehind behind={picked ? behind : null}
+		><div bind:clientWidth={width}>
 			{#if unit !== 'none'}
 				<section class="ledger" id="ledger">
 					<h2>Ledger</h2>
@@ -255,12 +262,7 @@
 				</section>
 			</div>
 		</div>
-		{#if picked}
-			<div class="behind screen-only">
-				<CardsBehind {unit} {...picked} titles={report.titles} {open} onclose={() => (picked = null)} />
-			</div>
-		{/if}
-	</div>
+	</WithBehind>
 </div>
 
 <style>
@@ -286,22 +288,6 @@
 		flex-wrap: wrap;
 		gap: 2px 14px;
 		font-size: 0.93rem;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 340px;
-		gap: 26px;
-		align-items: start;
-	}
-	.columns.one {
-		grid-template-columns: minmax(0, 1fr);
-	}
-	.main {
-		min-width: 0;
-	}
-	.behind {
-		position: sticky;
-		top: 0;
 	}
 	.ledger {
 		margin-bottom: 14px;
@@ -357,13 +343,8 @@
 		opacity: 0.5;
 	}
 	@media (max-width: 900px) {
-		.columns,
 		.two {
 			grid-template-columns: minmax(0, 1fr);
-		}
-		.behind {
-			order: -1;
-			position: static;
 		}
 	}
 	@media (max-width: 700px) {

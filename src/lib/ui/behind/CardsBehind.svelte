@@ -7,12 +7,13 @@
 		/** Cards by their keys, with what each has of the figure; null where there is nothing to say. */
 		cards: readonly { card: string; amount: number | null; note?: string }[];
 		titles: Record<string, string>;
-		unit: Unit;
+		/** What the amounts are in; left out where there are none. */
+		unit?: Unit;
 		open: (key: string) => string;
 		onclose: () => void;
 	}
 	/** The cards behind a figure. */
-	let { title, cards, titles, unit, open, onclose }: Props = $props();
+	let { title, cards, titles, unit = 'none', open, onclose }: Props = $props();
 	const take = (element: HTMLElement) => element.focus();
 	const sum = $derived(cards.reduce((total, card) => total + (card.amount ?? 0), 0));
 	const summed = $derived(cards.some((card) => card.amount !== null));

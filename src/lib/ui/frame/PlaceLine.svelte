@@ -1,0 +1,69 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+
+	interface Props {
+		label: string;
+		places: readonly { name: string; to: string; here: boolean }[];
+		/** What stands at the right of the places. */
+		children?: Snippet;
+	}
+	/** Places in one line, and what belongs to the one that is open at the right of it. */
+	let { label, places, children }: Props = $props();
+</script>
+
+<div class="line screen-only">
+	<nav aria-label={label}>
+		{#each places as place (place.to)}<a href={place.to} aria-current={place.here ? 'page' : undefined}
+				>{place.name}</a
+			>{/each}
+	</nav>
+	{@render children?.()}
+</div>
+
+<style>
+	.line {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		justify-content: space-between;
+		gap: 2px 16px;
+		min-height: 37px;
+		padding: 2px 20px;
+		border-bottom: 1px solid var(--rule);
+		flex: none;
+	}
+	nav {
+		display: flex;
+		gap: 4px;
+		min-width: 0;
+		overflow-x: auto;
+		scrollbar-width: none;
+	}
+	a {
+		padding: 4px 11px;
+		border-radius: 4px;
+		color: var(--soft);
+		font-weight: 560;
+		text-decoration: none;
+		white-space: nowrap;
+	}
+	a:hover {
+		color: var(--ink);
+	}
+	a[aria-current] {
+		background: var(--ink);
+		color: var(--paper);
+	}
+	@media (pointer: coarse) {
+		a {
+			min-height: 44px;
+			display: grid;
+			place-items: center;
+		}
+	}
+	@media (max-width: 700px) {
+		.line {
+			padding: 2px 12px;
+		}
+	}
+</style>
