@@ -9,15 +9,17 @@ import { fileOf, historyOf } from './planning.ts';
 import { simulate, type DemoHistory } from './simulate.ts';
 
 /** Lives that are tried; each takes well under a tenth of a second. */
-const LIVES = 40;
+const LIVES = 60;
 /** What the middle sprint of a team like these carries over of its work. */
 const CARRIED = 0.2;
 const NEAR = 0.03;
+/** Cards that stand in the first column at least; in each other one stands one. */
+const LINED_UP = 2;
 
 /**
  * The half year of a board. A life may turn out untypical by chance: of several, the first is taken in which the middle
  * sprint carries about a fifth of its work, storms take some of most sprints, some cards go round again and again, and something stands in every column;
- * the nearest where none is quite like that. The same for the same day.
+ * the nearest where none is quite like that. The same for the same instant.
  */
 export function typicalHistory(
 	board: DemoBoard,
@@ -36,14 +38,16 @@ export function typicalHistory(
 	return nearest!.history;
 }
 
-/** How far a life is from a typical one; 0 where it is one. It is read from what was closed before today. */
+/** How far a life is from a typical one; 0 where it is one. Sprints count that were closed before today. */
 function untypical(board: DemoBoard, history: DemoHistory, zone: Zone, now: number): number {
 	const day = zone.day(now);
 	const today = zone.startOf(day);
 	const [file, events] = [fileOf(board, history, zone), historyOf(history)];
 	const { ledgers } = sprintAccounts(file, events, today);
-	const [yesterday] = standing(file, zone, events, day - 1, day - 1, today);
-	const empty = yesterday!.columns.filter((cards, i) => !cards && file.columns[i]!.kind !== 'done').length;
+	const [stands] = standing(file, zone, events, day, day, now);
+	const short = stands!.columns.filter(
+		(cards, i) => file.columns[i]!.kind !== 'done' && cards < (i === 0 ? LINED_UP : 1),
+	).length;
 	const closed = new Set(
 		history.sprints.flatMap((s) => (s.closedAt !== null && s.closedAt < today ? [s.number] : [])),
 	);
@@ -57,6 +61,6 @@ function untypical(board: DemoBoard, history: DemoHistory, zone: Zone, now: numb
 		Math.max(0, carried - NEAR) +
 		Math.max(0, 0.7 - stormy / past.length) * (board.unit === 'hours' ? 1 : 0) +
 		Math.max(0, 3 - chronic.length) / 10 +
-		empty / 20
+		short / 10
 	);
 }

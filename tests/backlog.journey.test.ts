@@ -236,7 +236,17 @@ describe('a lead refines the backlog', () => {
 test('a card opens beside the backlog: description, checklist, parts, links and talk, live in another window', async () => {
 	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BACKLOG);
 	const other = await visit(server.url, 'Bram Tolver', BACKLOG);
-	const row = rows(page).filter({ hasText: 'Ten years of Keldhaven' }).first();
+	// A card that waits, and has a checklist of its own.
+	const { title } = (
+		await db.query<{ title: string }>(
+			`select c.title from card c join board b on b.id = c.board_id and b.key = 'TIDE'
+			where c.column_id is null and c.sprint_id is null and c.archived_at is null and jsonb_array_length(c.checklist) = 3
+				and not exists (select from card p where p.parent_id = c.id)
+				and (select count(*) from card t where t.board_id = c.board_id and t.title like c.title || '%') = 1
+			order by c.rank limit 1`,
+		)
+	).rows[0]!;
+	const row = rows(page).filter({ hasText: title }).first();
 	const number = await numberOf(row);
 	await row.locator('a.title').click();
 	const panel = page.getByRole('complementary', { name: `Card TIDE-${number}` });
@@ -272,7 +282,7 @@ test('a card opens beside the backlog: description, checklist, parts, links and 
 	await panel.getByRole('checkbox', { name: 'Tell the yard' }).click();
 	await other.page
 		.locator('li[data-card]')
-		.filter({ hasText: 'Ten years of Keldhaven' })
+		.filter({ hasText: title })
 		.getByText(/^1\/\d ticked$/)
 		.waitFor();
 

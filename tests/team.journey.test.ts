@@ -107,3 +107,42 @@ describe('people', () => {
 		await context.close();
 	});
 });
+
+test('a lead sets up who settles, what an initiative may cost, and what an hour costs', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', '/boards/tidewatch/set-up');
+	await page.getByLabel('Members settle sprints too, not only leads').check();
+	await page.getByLabel('Days that done cards stay on the board after closing').fill('soon');
+	await page.getByRole('button', { name: 'Keep this' }).click();
+	await page.getByRole('alert').getByText(/days/).first().waitFor();
+	await page.getByLabel('Days that done cards stay on the board after closing').fill('2');
+	await page.getByRole('button', { name: 'Keep this' }).click();
+	await page.getByRole('combobox', { name: 'Initiative' }).selectOption('Open figures');
+	await page.getByLabel('Hours; empty for none').fill('800');
+	await page.getByRole('button', { name: 'Keep the budget' }).click();
+	await page.getByText('Open figures 800 h').waitFor();
+	await accessible(page);
+	await tidy(page);
+	const { rows } = await db.query(`select members_settle, done_days from board where key = 'TIDE'`);
+	assert.deepEqual(rows[0], { members_settle: true, done_days: 2 });
+
+	// Members settle from now on, and the report sets the hours against the budget.
+	const member = await visit(server.url, 'Petra Lind', '/boards/tidewatch/settle');
+	await member.page.getByRole('button', { name: /^Close sprint \d+$/ }).waitFor();
+	await member.page.goto('/boards/tidewatch/look-back/12');
+	await member.page.getByRole('button', { name: /Open figures .* budget 800 h$/ }).waitFor();
+	await member.context.close();
+
+	const team = (await db.query<{ id: string }>('select id from team limit 1')).rows[0]!.id;
+	await page.goto(`/teams/${team}/people`);
+	await page.getByRole('button', { name: /^Tomas Reyl/ }).click();
+	const panel = page.getByRole('complementary', { name: 'Tomas Reyl' });
+	await panel.getByLabel('What an hour costs').fill('99.5');
+	await panel.getByRole('button', { name: 'Keep the rate' }).click();
+	await panel.getByText('The rate is kept.').waitFor();
+	const rates = await db.query(
+		`select rate::float as rate from hourly_rate h join person p on p.id = h.person_id where p.name = 'Tomas Reyl' order by from_day desc limit 1`,
+	);
+	assert.equal(rates.rows[0].rate, 99.5);
+	quiet();
+	await context.close();
+});
