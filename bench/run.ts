@@ -6,6 +6,9 @@ import { migrate } from '../src/lib/server/migrate.ts';
 import { boardCards } from '../src/lib/server/questions/board-cards.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { flowPage } from '../src/lib/server/questions/flow.ts';
+import { lookBack } from '../src/lib/server/questions/look-back.ts';
+import { reportPage } from '../src/lib/server/questions/report.ts';
+import { roundsPage } from '../src/lib/server/questions/rounds.ts';
 import type { Person } from '../src/lib/server/sign-in.ts';
 import { now } from '../src/lib/server/time.ts';
 import { fillDemo } from '../demo/write.ts';
@@ -99,6 +102,28 @@ await compare(
 	() =>
 		db.query('select card_id, kind, at, value from event where board_id = $1 order by at, seq', [head.id]),
 	() => flowPage(head, { from: '2026-06-01', to: null, days: null }),
+);
+
+await compare(
+	'the report of a sprint',
+	() =>
+		db.query(
+			`select e.card_id, e.kind, e.at, e.value from event e join sprint s on s.board_id = e.board_id and s.number = 12
+			where e.board_id = $1 and e.at between s.started_at and s.closed_at order by e.at, e.seq`,
+			[head.id],
+		),
+	() => reportPage(head, 12),
+);
+await compare(
+	'looking back over all sprints',
+	() =>
+		db.query('select card_id, kind, at, value from event where board_id = $1 order by at, seq', [head.id]),
+	() => lookBack(head),
+);
+await compare(
+	'the rounds',
+	() => db.query('select * from card where board_id = $1 and archived_at is null', [head.id]),
+	() => roundsPage(head, lead),
 );
 
 await db.end();

@@ -10,6 +10,8 @@ import { simulate, type DemoHistory } from './simulate.ts';
 
 /** Lives that are tried; each takes well under a tenth of a second. */
 const LIVES = 60;
+/** What happens on a board in half a year, at least. */
+const EVENTS = 1050;
 /** What the middle sprint of a team like these carries over of its work. */
 const CARRIED = 0.2;
 const NEAR = 0.03;
@@ -61,6 +63,8 @@ function untypical(board: DemoBoard, history: DemoHistory, zone: Zone, now: numb
 		Math.max(0, carried - NEAR) +
 		Math.max(0, 0.7 - stormy / past.length) * (board.unit === 'hours' ? 1 : 0) +
 		Math.max(0, 3 - chronic.length) / 10 +
-		short / 10
+		short / 10 +
+		// Half a year in which little happened shows little.
+		Math.max(0, 1 - history.events.length / EVENTS)
 	);
 }

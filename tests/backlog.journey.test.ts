@@ -15,6 +15,18 @@ const BACKLOG = '/boards/tidewatch/backlog';
 
 const titleOf = async (row: Locator) => (await row.locator('a.title .words').innerText()).trim();
 
+/** The title of a card that waits on no sprint's list, has no sub-cards, and whose title begins no other's. */
+const waiting = async (where: string) =>
+	(
+		await db.query<{ title: string }>(
+			`select c.title from card c join board b on b.id = c.board_id and b.key = 'TIDE'
+			where c.column_id is null and c.sprint_id is null and c.archived_at is null and ${where}
+				and not exists (select from card p where p.parent_id = c.id)
+				and (select count(*) from card t where t.board_id = c.board_id and t.title like c.title || '%') = 1
+			order by c.rank limit 1`,
+		)
+	).rows[0]!.title;
+
 describe('a lead refines the backlog', () => {
 	test('adds one line after the other, sized at its end, and takes the last back', async () => {
 		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BACKLOG);
@@ -108,6 +120,7 @@ describe('a lead refines the backlog', () => {
 			(title) => document.querySelectorAll('li[data-card] a.title .words')[5]?.textContent?.trim() === title,
 			first,
 		);
+		await spoken(page).filter({ hasText: 'is at position 6 of' }).waitFor();
 		const { rows: stored } = await db.query(
 			`select title from card c join board b on b.id = c.board_id where b.key = 'TIDE' and column_id is null and archived_at is null order by c.rank limit 6`,
 		);
@@ -156,6 +169,11 @@ describe('a lead refines the backlog', () => {
 		);
 		await bar.getByLabel('Sprint').selectOption({ label: 'on the list of 16' });
 		await row.getByRole('link', { name: 'S16' }).waitFor();
+		// What is shown at once is sent one after the other.
+		await page.waitForFunction(async (url) => {
+			const card = await (await fetch(url)).json();
+			return card.owners.length && card.sprint === 16;
+		}, `/api/cards/TIDE-${number}`);
 		assert.deepEqual((await cardNumbered(db, number)).owners, ['Petra Lind']);
 		await page.keyboard.press('Escape');
 		quiet();
@@ -164,7 +182,9 @@ describe('a lead refines the backlog', () => {
 
 	test('splits a card, and arranges by initiative', async () => {
 		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BACKLOG);
-		const row = rows(page).filter({ hasText: 'Neap-tide false alarms' }).first();
+		const row = rows(page)
+			.filter({ hasText: await waiting('c."left" between 12 and 100') })
+			.first();
 		await row.locator('a.title').focus();
 		await page.keyboard.press('x');
 		const dialog = page.getByRole('dialog', { name: /^Split/ });
@@ -237,15 +257,7 @@ test('a card opens beside the backlog: description, checklist, parts, links and 
 	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BACKLOG);
 	const other = await visit(server.url, 'Bram Tolver', BACKLOG);
 	// A card that waits, and has a checklist of its own.
-	const { title } = (
-		await db.query<{ title: string }>(
-			`select c.title from card c join board b on b.id = c.board_id and b.key = 'TIDE'
-			where c.column_id is null and c.sprint_id is null and c.archived_at is null and jsonb_array_length(c.checklist) = 3
-				and not exists (select from card p where p.parent_id = c.id)
-				and (select count(*) from card t where t.board_id = c.board_id and t.title like c.title || '%') = 1
-			order by c.rank limit 1`,
-		)
-	).rows[0]!;
+	const title = await waiting('jsonb_array_length(c.checklist) = 3');
 	const row = rows(page).filter({ hasText: title }).first();
 	const number = await numberOf(row);
 	await row.locator('a.title').click();

@@ -134,7 +134,7 @@ test('a lead sets up who settles, what an initiative may cost, and what an hour 
 
 	const team = (await db.query<{ id: string }>('select id from team limit 1')).rows[0]!.id;
 	await page.goto(`/teams/${team}/people`);
-	await page.getByRole('button', { name: /^Tomas Reyl/ }).click();
+	await page.getByRole('button', { name: 'Tomas Reyl Data' }).click();
 	const panel = page.getByRole('complementary', { name: 'Tomas Reyl' });
 	await panel.getByLabel('What an hour costs').fill('99.5');
 	await panel.getByRole('button', { name: 'Keep the rate' }).click();
