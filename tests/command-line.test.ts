@@ -21,13 +21,17 @@ after(() => rmSync(folder, { recursive: true }));
 const root = fileURLToPath(new URL('..', import.meta.url));
 
 function harrow(...args: string[]) {
-	const { status, stdout, stderr } = spawnSync('npm', ['run', '--silent', 'harrow', '--', ...args], {
-		cwd: root,
-		encoding: 'utf8',
-		maxBuffer: 1e9,
-		env: process.env,
-	});
-	return { status, stdout, stderr: stderr.replace(/^npm warn.*\n/gm, '') };
+	const { status, stdout, stderr } = spawnSync(
+		process.execPath,
+		['--import', 'tsx', 'src/cli/harrow.ts', ...args],
+		{
+			cwd: root,
+			encoding: 'utf8',
+			maxBuffer: 1e9,
+			env: process.env,
+		},
+	);
+	return { status, stdout, stderr };
 }
 const vector = (name: string) => [
 	'--board',

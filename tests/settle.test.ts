@@ -375,24 +375,24 @@ describe('two hundred unfinished cards', () => {
 
 	test('a process that is killed hard at ten points inside it leaves all of it or nothing, each time', async () => {
 		const board = await many();
+		/** A process takes a second or two to start: the next ones start while one is looked at. */
+		const begin = () =>
+			spawn(process.execPath, ['--import', 'tsx', 'tests/support/settle-and-die.ts'], {
+				env: process.env,
+				stdio: ['pipe', 'pipe', 'inherit'],
+			});
+		const ready = [begin(), begin()];
 		/** Settles in a process of its own, killed after so many milliseconds; gives how long it took where it was done before. */
 		const settleAndDie = async (wait: number | null): Promise<number | null> => {
 			const id = randomUUID();
-			const child = spawn(
-				process.execPath,
-				[
-					'--import',
-					'tsx',
-					'tests/support/settle-and-die.ts',
-					JSON.stringify({ person: board.lead, id, wait }),
-				],
-				{ env: process.env, stdio: ['pipe', 'pipe', 'inherit'] },
-			);
+			const child = ready.shift()!;
+			ready.push(begin());
 			let said = '';
 			child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()));
 			const { version } = (await boardHead(board.lead, board.slug)).sprints[0]!;
 			const decisions = await decideAll(board);
-			child.stdin.end(JSON.stringify({ board: board.id, sprint: 1, version, decisions }));
+			const input = { board: board.id, sprint: 1, version, decisions };
+			child.stdin.end(JSON.stringify({ person: board.lead, id, wait, input }));
 			const signal = await new Promise((resolve) => child.once('close', (_, by) => resolve(by)));
 			assert.equal(signal, 'SIGKILL');
 			await sessionsGone();
@@ -415,6 +415,7 @@ describe('two hundred unfinished cards', () => {
 		let inside = 0;
 		const points = fc.sample(fc.double({ min: 0.02, max: 0.95, noNaN: true }), { seed: 7, numRuns: 20 });
 		for (const part of points) if (inside < 10 && (await settleAndDie(whole * part)) === null) inside++;
+		for (const child of ready) child.kill('SIGKILL');
 		assert.equal(inside, 10, 'ten of them were killed inside it');
 		assert.deepEqual((await checkLedgers()).wrong, []);
 	});
@@ -424,7 +425,7 @@ describe('two hundred unfinished cards', () => {
 		for (;;) {
 			const { rows } = await db.query(
 				`select count(*) as n from pg_stat_activity
-				where datname = current_database() and application_name = 'settle-and-die'`,
+				where datname = current_database() and application_name = 'settle-and-die' and xact_start is not null`,
 			);
 			if (!Number(rows[0].n)) return;
 		}
