@@ -48,6 +48,11 @@ describe('the report of a sprint', () => {
 		await behind(page)
 			.getByRole('heading', { name: /^On Fri / })
 			.waitFor();
+		const [most] = (await ask<ReportPage>(`/${last.number}`)).use.toSorted((a, b) => b.worked - a.worked);
+		await page.getByRole('button', { name: new RegExp(`^${most!.name}`) }).click();
+		await behind(page)
+			.getByText(new RegExp(`^\\d+ cards?, ${tidied(most!.worked).replace('.', '\\.')} h$`))
+			.waitFor();
 		await page.getByLabel('Figures of Burndown').click();
 		await page.getByRole('columnheader', { name: 'Guide' }).waitFor();
 		assert.equal(

@@ -2,7 +2,7 @@ import type { OddsInput } from '../capacity/odds.ts';
 import type { ClosedSprint } from '../capacity/promise.ts';
 import type { CarryOver, ReasonCount, SprintCarryOver, Unfinished } from '../sprint/carry-over.ts';
 import type { Following } from '../sprint/follow.ts';
-import type { Ledger, Stint } from '../sprint/ledger.ts';
+import type { CardAmount, Ledger, Stint } from '../sprint/ledger.ts';
 import type { Decision } from '../sprint/settle.ts';
 import type { Velocity } from '../sprint/velocity.ts';
 import type { SprintView } from './view.ts';
@@ -56,8 +56,8 @@ export interface ReportPage {
 	unfinished: (Unfinished & { decision: Decision; left: number })[];
 	/** Hours kept back when it started, and what unplanned cards took: worked and still left. Null where nothing was kept back. */
 	surprises: { kept: number; worked: number; left: number; cards: string[] } | null;
-	/** Each person's hours for this board when it started, and the hours they logged in it. */
-	use: { person: string; name: string; raw: number; worked: number }[];
+	/** Each person's hours for this board when it started, and the hours they logged in it, on which cards. */
+	use: { person: string; name: string; raw: number; worked: number; cards: CardAmount[] }[];
 	/** Initiatives of its cards that have a budget: all hours ever logged on them, those of this sprint, and what is left. */
 	budgets: {
 		initiative: string;
@@ -65,8 +65,8 @@ export interface ReportPage {
 		worked: number;
 		here: number;
 		left: number;
-		/** The cards behind it, by their keys, with the hours worked on each. */
-		cards: { card: string; amount: number }[];
+		/** The cards behind it, with the hours worked on each. */
+		cards: CardAmount[];
 	}[];
 	/** What odds of a running sprint are asked of; null for a closed one or where there are none to give. */
 	odds: OddsInput | null;

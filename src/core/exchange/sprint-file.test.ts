@@ -63,7 +63,7 @@ const report: ReportPage = {
 		{ sprint: 4, card: 'TIDE-3', reason: 'other', words: 'A false\nalarm', decision: 'drop', left: 2 },
 	],
 	surprises: null,
-	use: [{ person: 'p', name: 'Ines Okoro', raw: 40, worked: 9 }],
+	use: [{ person: 'p', name: 'Ines Okoro', raw: 40, worked: 9, cards: [] }],
 	budgets: [{ initiative: 'Winter', budget: 100, worked: 60, here: 9, left: 12, cards: [] }],
 	odds: null,
 	titles: { 'TIDE-1': 'Raise [the] mast', 'TIDE-2': 'Wire', 'TIDE-3': '=1+1' },

@@ -17,7 +17,7 @@ interface Found {
 	goalMet: ReportPage['goalMet'];
 	goalWords: string;
 	raw: Record<string, number> | null;
-	worked: Record<string, number>;
+	worked: Record<string, ReportPage['use'][number]['cards']>;
 	said: [card: number, reason: Reason, words: string, decision: Decision, left: number][];
 	doers: [card: number, at: number, who: string | null][];
 	budgets: ReportPage['budgets'];
@@ -92,8 +92,16 @@ const instant = (text: string | null) => (text === null ? null : Date.parse(text
 async function ask(head: BoardHead, number: number): Promise<Found> {
 	const [found] = await rows<Found>(
 		`select s.goal_met as "goalMet", s.goal_words as "goalWords", s.raw_hours as raw,
-			(select coalesce(json_object_agg(person_id, hours), '{}') from (
-				select person_id, sum(hours) as hours from time_entry where sprint_id = s.id and withdrawn_at is null group by 1
+			(select coalesce(json_object_agg(person_id, cards), '{}') from (
+				select person_id, json_agg(json_build_object('card', $3 || '-' || number, 'amount', hours) order by hours desc, number) as cards
+				from (
+					select t.person_id, c.number, sum(t.hours) as hours
+					from time_entry t
+					join card c on c.id = t.card_id
+					where t.sprint_id = s.id and t.withdrawn_at is null
+					group by 1, 2
+				) each
+				group by 1
 			) t) as worked,
 			(select coalesce(json_agg(json_build_array(c.number, e.value, coalesce(e.after ->> 'words', ''), e.after ->> 'decision',
 				(e.after ->> 'left')::numeric) order by e.seq), '[]')
@@ -159,6 +167,10 @@ function surprisesOf(
 
 function useOf(head: BoardHead, { raw, worked }: Found): ReportPage['use'] {
 	return head.people
-		.map(({ id, name }) => ({ person: id, name, raw: raw?.[id] ?? 0, worked: worked[id] ?? 0 }))
+		.map(({ id, name }) => {
+			const cards = worked[id] ?? [];
+			const hours = cards.reduce((sum, { amount }) => sum + amount, 0);
+			return { person: id, name, raw: raw?.[id] ?? 0, worked: hours, cards };
+		})
 		.filter((one) => one.raw > 0 || one.worked > 0);
 }

@@ -257,6 +257,14 @@
 							name: one.name,
 							value: one.raw ? one.worked / one.raw : 0,
 							words: `${amount(one.worked, 'hours')} of ${amount(one.raw, 'hours')}${one.raw ? `, ${percent(one.worked / one.raw)}` : ''}`,
+							onpick: one.cards.length
+								? () =>
+										(picked = {
+											title: `${one.name}: ${amount(one.worked, 'hours')} in this sprint`,
+											cards: one.cards,
+											unit: 'hours',
+										})
+								: undefined,
 						}))}
 					/>
 				</section>
