@@ -11,8 +11,8 @@ import { accessible, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { largeBoard, largePlan } from './support/large-board.ts';
 import { manySprints } from './support/many-sprints.ts';
-import { slowness } from './support/pace.ts';
 import { signIn, startServer } from './support/server.ts';
+import { within } from './support/within.ts';
 
 const db = await useDatabase('demo');
 const slug = await largeBoard(db);
@@ -63,39 +63,37 @@ test('dragging on it, 95 of 100 frames come within 33 ms, and a move is shown in
 	await page.mouse.move(from.x + 30, from.y + 20);
 	await page.mouse.down();
 	await page.mouse.move(from.x + 60, from.y + 40, { steps: 4 });
-	const p95s: number[] = [];
-	for (let round = 0; round < 3; round++) {
-		await page.evaluate(() => {
-			const frames: number[] = [];
-			let last = performance.now();
-			const count = (now: number) => {
-				frames.push(now - last);
-				last = now;
-				if ((window as unknown as { counting: boolean }).counting) requestAnimationFrame(count);
-			};
-			Object.assign(window, { counting: true, frames });
-			requestAnimationFrame(count);
-		});
-		for (let i = 0; i < 60; i++) {
-			const part = i / 60;
-			await page.mouse.move(
-				from.x + (to.x - from.x) * part + 120 * Math.sin(part * 9),
-				from.y + 250 * Math.abs(Math.sin(part * 7)),
-			);
+	// The 95th of 100 frames, in the middle one of three drags.
+	await within(33, 'ms', async () => {
+		const p95s: number[] = [];
+		for (let round = 0; round < 3; round++) {
+			await page.evaluate(() => {
+				const frames: number[] = [];
+				let last = performance.now();
+				const count = (now: number) => {
+					frames.push(now - last);
+					last = now;
+					if ((window as unknown as { counting: boolean }).counting) requestAnimationFrame(count);
+				};
+				Object.assign(window, { counting: true, frames });
+				requestAnimationFrame(count);
+			});
+			for (let i = 0; i < 60; i++) {
+				const part = i / 60;
+				await page.mouse.move(
+					from.x + (to.x - from.x) * part + 120 * Math.sin(part * 9),
+					from.y + 250 * Math.abs(Math.sin(part * 7)),
+				);
+			}
+			const frames = await page.evaluate(() => {
+				Object.assign(window, { counting: false });
+				return (window as unknown as { frames: number[] }).frames.slice(1).sort((a, b) => a - b);
+			});
+			assert.ok(frames.length > 20, `${frames.length} frames`);
+			p95s.push(frames[Math.ceil(frames.length * 0.95) - 1]!);
 		}
-		const frames = await page.evaluate(() => {
-			Object.assign(window, { counting: false });
-			return (window as unknown as { frames: number[] }).frames.slice(1).sort((a, b) => a - b);
-		});
-		assert.ok(frames.length > 20, `${frames.length} frames`);
-		p95s.push(frames[Math.ceil(frames.length * 0.95) - 1]!);
-	}
-	const p95 = p95s.sort((a, b) => a - b)[1]!;
-	const slow = slowness();
-	assert.ok(
-		p95 < 33 * slow,
-		`95 of 100 frames came within ${p95} ms in the middle one of three drags; ${slow} times slow`,
-	);
+		return p95s.sort((a, b) => a - b)[1]!;
+	});
 	await page.mouse.move(to.x + 100, to.y + 200, { steps: 3 });
 	await page.mouse.up();
 	await page.getByRole('region', { name: 'Making', exact: true }).getByText('301 in hand').waitFor();
@@ -106,45 +104,45 @@ test('dragging on it, 95 of 100 frames come within 33 ms, and a move is shown in
 test('a move is on the screen in the next frame and confirmed in under 100 ms, on the board of the demo', async () => {
 	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', '/boards/tidewatch');
 	const cards = page.getByRole('region', { name: 'Lined up', exact: true }).locator('li[data-card] a');
-	const confirmed: number[] = [];
-	for (let i = 0; i < 8; i++) {
-		await cards.nth(i % 2).focus();
-		const number = Number(/^\d+/.exec((await cards.nth(i % 2).innerText()).trim())![0]);
-		const answered = page.waitForResponse('**/api/commands');
-		const frames = await page.evaluate(
-			([id, down]) =>
-				new Promise<number>((resolve) => {
-					const place = () =>
-						[...document.querySelectorAll('li[data-card]')]
-							.find((li) => li.textContent!.trim().startsWith(String(id)))!
-							.getAttribute('aria-posinset');
-					const before = place();
-					let waited = 0;
-					const look = () => {
-						waited++;
-						if (place() !== before || waited > 20) resolve(waited);
-						else requestAnimationFrame(look);
-					};
-					document.activeElement!.dispatchEvent(
-						new KeyboardEvent('keydown', {
-							key: down ? 'ArrowDown' : 'ArrowUp',
-							shiftKey: true,
-							bubbles: true,
-							cancelable: true,
-						}),
-					);
-					requestAnimationFrame(look);
-				}),
-			[number, i % 2 === 0] as const,
-		);
-		assert.ok(frames <= 2, `shown after ${frames} frames`);
-		const response = await answered;
-		await response.finished();
-		confirmed.push(response.request().timing().responseEnd);
-	}
-	const median = confirmed.sort((a, b) => a - b)[4]!;
-	const slow = slowness();
-	assert.ok(median < 100 * slow, `confirmed in ${median} ms; ${slow} times slow`);
+	await within(100, 'ms', async () => {
+		const confirmed: number[] = [];
+		for (let i = 0; i < 8; i++) {
+			await cards.nth(i % 2).focus();
+			const number = Number(/^\d+/.exec((await cards.nth(i % 2).innerText()).trim())![0]);
+			const answered = page.waitForResponse('**/api/commands');
+			const frames = await page.evaluate(
+				([id, down]) =>
+					new Promise<number>((resolve) => {
+						const place = () =>
+							[...document.querySelectorAll('li[data-card]')]
+								.find((li) => li.textContent!.trim().startsWith(String(id)))!
+								.getAttribute('aria-posinset');
+						const before = place();
+						let waited = 0;
+						const look = () => {
+							waited++;
+							if (place() !== before || waited > 20) resolve(waited);
+							else requestAnimationFrame(look);
+						};
+						document.activeElement!.dispatchEvent(
+							new KeyboardEvent('keydown', {
+								key: down ? 'ArrowDown' : 'ArrowUp',
+								shiftKey: true,
+								bubbles: true,
+								cancelable: true,
+							}),
+						);
+						requestAnimationFrame(look);
+					}),
+				[number, i % 2 === 0] as const,
+			);
+			assert.ok(frames <= 2, `shown after ${frames} frames`);
+			const response = await answered;
+			await response.finished();
+			confirmed.push(response.request().timing().responseEnd);
+		}
+		return confirmed.sort((a, b) => a - b)[4]!;
+	});
 	quiet();
 	await context.close();
 });
@@ -268,9 +266,7 @@ async function answersIn(path: string): Promise<number> {
 }
 
 test('the server answers for the board of the demo in under 50 ms when warm', async () => {
-	const median = await answersIn('/boards/tidewatch');
-	const slow = slowness();
-	assert.ok(median < 50 * slow, `${median} ms; ${slow} times slow`);
+	await within(50, 'ms', () => answersIn('/boards/tidewatch'));
 });
 
 test('burndown and velocity of 60 sprints with 60 cards each are answered in under 100 ms when warm', async () => {
@@ -284,15 +280,15 @@ test('burndown and velocity of 60 sprints with 60 cards each are answered in und
 		118,
 	);
 	await context.close();
-	for (const path of ['look-back', 'look-back/60', 'look-back/30', 'settle']) {
-		const median = await answersIn(`/boards/${long}/${path}`);
-		console.log(`# ${path} of 60 sprints: ${Math.round(median)} ms`);
-		const slow = slowness();
-		assert.ok(median < 100 * slow, `${path}: ${median} ms; ${slow} times slow`);
-	}
+	for (const path of ['look-back', 'look-back/60', 'look-back/30', 'settle'])
+		await within(100, 'ms', async () => {
+			const median = await answersIn(`/boards/${long}/${path}`);
+			console.log(`# ${path} of 60 sprints: ${Math.round(median)} ms`);
+			return median;
+		});
 });
 
-test('a history of 100,000 events is measured in under 5 seconds and 300 MB', () => {
+test('a history of 100,000 events is measured in under 5 seconds and 300 MB', async () => {
 	const columns = ['Ready', 'Making', 'Check', 'Done'];
 	const lines = ['card,at,event,value'];
 	for (let card = 0; lines.length <= 100_000; card++)
@@ -312,14 +308,19 @@ test('a history of 100,000 events is measured in under 5 seconds and 300 MB', ()
 		const began = performance.now();
 		const code = measure(['--board', 'src/core/testing/vectors/small/board.json', '--history', ${JSON.stringify(join(folder, 'large.csv'))}, '--as-of', '2026-05-01T00:00Z']);
 		process.stderr.write(JSON.stringify({ code, seconds: (performance.now() - began) / 1000, megabytes: process.resourceUsage().maxRSS / 1024 }));`;
-	const { stderr } = spawnSync(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', measure], {
-		cwd: fileURLToPath(new URL('..', import.meta.url)),
-		encoding: 'utf8',
-		maxBuffer: 1e9,
+	await within(5, 's', async () => {
+		const { stderr } = spawnSync(
+			process.execPath,
+			['--import', 'tsx', '--input-type=module', '-e', measure],
+			{
+				cwd: fileURLToPath(new URL('..', import.meta.url)),
+				encoding: 'utf8',
+				maxBuffer: 1e9,
+			},
+		);
+		const { code, seconds, megabytes } = JSON.parse(stderr.slice(stderr.lastIndexOf('{')));
+		assert.equal(code, 0);
+		assert.ok(megabytes < 300, `${megabytes} MB`);
+		return seconds;
 	});
-	const { code, seconds, megabytes } = JSON.parse(stderr.slice(stderr.lastIndexOf('{')));
-	assert.equal(code, 0);
-	const slow = slowness();
-	assert.ok(seconds < 5 * slow, `${seconds} s; ${slow} times slow`);
-	assert.ok(megabytes < 300, `${megabytes} MB`);
 });

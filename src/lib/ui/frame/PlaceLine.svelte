@@ -9,10 +9,15 @@
 	}
 	/** Places in one line, and what belongs to the one that is open at the right of it. */
 	let { label, places, children }: Props = $props();
+	/** On a narrow screen the line scrolls: the place that is open is in sight. */
+	function show(nav: HTMLElement): void {
+		const here = nav.querySelector<HTMLElement>('[aria-current]');
+		if (here) nav.scrollLeft = here.offsetLeft - nav.offsetLeft - 40;
+	}
 </script>
 
 <div class="line screen-only">
-	<nav aria-label={label}>
+	<nav aria-label={label} {@attach show}>
 		{#each places as place (place.to)}<a href={place.to} aria-current={place.here ? 'page' : undefined}
 				>{place.name}</a
 			>{/each}
