@@ -1,9 +1,36 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
-import { defineConfig } from 'vite';
+import { build, defineConfig, type Plugin } from 'vite';
+
+const SERVER_WORKERS = ['src/workers/calendar-file.ts'];
+
+/** What the server computes in threads of its own is built beside the application, once that is there. */
+const serverWorkers: Plugin = {
+	name: 'server-workers',
+	apply: 'build',
+	applyToEnvironment: ({ name }) => name === 'ssr',
+	closeBundle: {
+		sequential: true,
+		order: 'post',
+		async handler() {
+			if (process.env.HARROW_WORKERS === 'built') return;
+			process.env.HARROW_WORKERS = 'built';
+			await build({
+				configFile: false,
+				logLevel: 'warn',
+				build: {
+					ssr: true,
+					outDir: 'build/workers',
+					emptyOutDir: true,
+					rolldownOptions: { input: SERVER_WORKERS },
+				},
+			});
+		},
+	},
+};
 
 export default defineConfig({
-	plugins: [tailwindcss(), sveltekit()],
+	plugins: [tailwindcss(), sveltekit(), serverWorkers],
 	// Command classes carry class-validator decorators; without this they would stay in the server bundle as they are.
 	oxc: { decorator: { legacy: true } },
 });

@@ -21,7 +21,12 @@ export const handle: Handle = async ({ event, resolve }) => {
 			'origin.foreign',
 			'This request came from another site and was not carried out.',
 		).response();
-	locals.person = await personOfRequest(bearer, cookies.get(SESSION_COOKIE));
+	try {
+		locals.person = await personOfRequest(bearer, cookies.get(SESSION_COOKIE));
+	} catch (thrown) {
+		if (!(thrown instanceof Problem)) throw thrown;
+		return url.pathname.startsWith('/api/') || bearer ? thrown.response() : away(thrown);
+	}
 	locals.theme = known(cookies.get('harrow_theme'), ['light', 'dark']);
 	locals.density = known(cookies.get('harrow_density'), ['compact', 'comfortable']);
 	const open = OPEN.includes(url.pathname) || url.pathname.startsWith('/_app/');
@@ -48,6 +53,17 @@ export const handle: Handle = async ({ event, resolve }) => {
 	});
 	return response;
 };
+
+/** What a page says while the database cannot be reached; it tries again by itself. */
+function away({ message, status }: Problem): Response {
+	const page = `<!doctype html><html lang="en-GB"><meta charset="utf-8"><meta name="viewport" content="width=device-width">
+<meta http-equiv="refresh" content="3"><title>Harrow</title><body style="font: 1rem/1.5 sans-serif; margin: 3rem auto; max-width: 34rem; padding: 0 1rem">
+<h1>Harrow is not to be had for a moment</h1><p>${message}</p><p>This page tries again by itself.</p>`;
+	return new Response(page, {
+		status,
+		headers: { 'content-type': 'text/html; charset=utf-8', 'retry-after': '2', 'cache-control': 'no-store' },
+	});
+}
 
 /** State may be changed from Harrow's own pages only; scripts bring a token instead of a cookie. */
 function sameOrigin(request: Request): boolean {

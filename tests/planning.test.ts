@@ -427,9 +427,11 @@ describe('sprints', () => {
 	});
 });
 
-test('a board without sprints pulls up to the limit of its first column, and no more', async () => {
+test('a board without sprints pulls up to the limit of its first column, and further with a reason only', async () => {
 	const board = await smallBoard(db);
-	await db.query('update board_column set wip_limit = 2 where id = $1', [board.columns.Ready]);
+	await db.query(`update board_column set wip_limit = 2, limit_mode = 'hold' where id = $1`, [
+		board.columns.Ready,
+	]);
 	const ids = [await addCard(board, null), await addCard(board, null), await addCard(board, null)];
 	const problem = await refusal(
 		command(board.member, 'ReplenishBoard', { board: board.id, cards: await seen(...ids) }),
@@ -440,6 +442,11 @@ test('a board without sprints pulls up to the limit of its first column, and no 
 		cards: await seen(ids[2]!, ids[0]!),
 	});
 	assert.equal((await backlogPage(await head(board))).standing, 2);
+	const urgent = { board: board.id, cards: await seen(ids[1]!) };
+	assert.equal((await refusal(command(board.member, 'ReplenishBoard', urgent))).code, 'limit.held');
+	const through = await command(board.member, 'ReplenishBoard', { ...urgent, reason: 'The pier is down' });
+	assert.equal((await cardRow(db, ids[1]!)).let_through, 'The pier is down');
+	await command(board.member, 'UndoCommand', { of: through.id });
 	await command(board.member, 'UndoCommand', { of: done.id });
 	assert.equal((await backlogPage(await head(board))).standing, 0);
 });

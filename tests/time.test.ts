@@ -147,7 +147,7 @@ describe('logging time', () => {
 describe('the timer', () => {
 	test('logs as long as it ran, on the day it was started', async () => {
 		const board = await smallBoard(db);
-		const card = await sized(db, board, 8);
+		const card = await at('2026-11-23T12:00:00Z', () => sized(db, board, 8));
 		await at('2026-11-23T13:00:00Z', () => command(board.member, 'StartTimer', { card }));
 		const second = await refusal(command(board.member, 'StartTimer', { card: await addCard(board, null) }));
 		assert.equal(second.code, 'timer.running');
@@ -160,7 +160,7 @@ describe('the timer', () => {
 
 	test('one that was left on asks how much of it was work; nothing is logged where that is none', async () => {
 		const board = await smallBoard(db);
-		const card = await sized(db, board, 8);
+		const card = await at('2026-11-22T15:00:00Z', () => sized(db, board, 8));
 		await at('2026-11-22T16:00:00Z', () => command(board.member, 'StartTimer', { card }));
 		const before = await everything(db);
 		const problem = await refusal(command(board.member, 'StopTimer', { card }));

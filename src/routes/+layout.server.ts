@@ -1,3 +1,4 @@
+import { forPage } from '$lib/server/answers';
 import { timerOf } from '$lib/server/questions/timer';
 import { demoMode } from '$lib/server/sign-in';
 
@@ -10,6 +11,6 @@ export const load = async ({ locals, depends }) => {
 			name: locals.person.name,
 			initials: locals.person.initials,
 		},
-		timer: locals.person && (await timerOf(locals.person)),
+		timer: locals.person && (await forPage(timerOf(locals.person))),
 	};
 };

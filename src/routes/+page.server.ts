@@ -1,4 +1,7 @@
-import { whoAsks } from '$lib/server/answers';
+import { forPage, whoAsks } from '$lib/server/answers';
 import { boardsOf } from '$lib/server/questions/board-head';
 
-export const load = async ({ locals }) => ({ title: 'Boards', boards: await boardsOf(whoAsks(locals)) });
+export const load = async ({ locals }) => ({
+	title: 'Boards',
+	boards: await forPage(boardsOf(whoAsks(locals))),
+});

@@ -15,11 +15,13 @@ export interface CalendarDays {
 
 const MOST_TURNS = 500;
 const AHEAD_DAYS = 800;
+const MOST_DAYS = 5000;
 
 /**
  * Reads the entries of an iCalendar file (RFC 5545) as days away. Whole-day entries are whole days; entries with times
  * are so many hours of the days they touch, in the team's time zone. What is cancelled or marked as free time is left
- * out. Entries that repeat are followed for a little over two years.
+ * out. Entries that repeat are followed for a little over two years. A rule that no day ever meets can go on for ever:
+ * files from people are read where that can be stopped.
  * @param today entries that ended more than a year before it are left out
  */
 export function readCalendar(
@@ -37,11 +39,6 @@ export function readCalendar(
 	}
 	const days: CalendarDays[] = [];
 	try {
-		for (const zoneOfFile of root.getAllSubcomponents('vtimezone'))
-			ICAL.TimezoneService.register(
-				new ICAL.Timezone(zoneOfFile),
-				String(zoneOfFile.getFirstPropertyValue('tzid')),
-			);
 		for (const component of root.getAllSubcomponents('vevent')) {
 			const text = (name: string) => String(component.getFirstPropertyValue(name) ?? '');
 			if (/^cancelled$/i.test(text('status')) || /^transparent$/i.test(text('transp'))) continue;
@@ -52,6 +49,8 @@ export function readCalendar(
 			for (const [start, end, turn] of turns(event, zone, today))
 				for (const found of daysOf(start, end, zone))
 					if (found.to >= today - 366) days.push({ uid: `${uid}${turn}`.slice(0, 300), note, ...found });
+			if (days.length > MOST_DAYS)
+				return { ok: false, reason: 'This iCalendar file names more than 5,000 days away.' };
 		}
 	} catch (error) {
 		return { ok: false, reason: `This iCalendar file cannot be read: ${(error as Error).message}.` };

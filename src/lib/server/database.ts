@@ -1,6 +1,8 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import pg from 'pg';
 import { log } from './log.ts';
+import { refusalOf } from './refusals.ts';
+import { hearClock } from './time.ts';
 
 // Whole numbers of events are far below 2^53, and dates are dates: neither needs a type of its own.
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
@@ -9,50 +11,98 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 
 export type Tx = pg.PoolClient;
 
-let pool: pg.Pool | undefined;
-/** The transaction that the work at hand runs in. */
-const current = new AsyncLocalStorage<Tx>();
+/** No wait on the database is without an end: what takes longer is refused in words, and can be tried again. */
+const SETTINGS =
+	'-c timezone=UTC -c lock_timeout=8s -c statement_timeout=60s -c idle_in_transaction_session_timeout=30s';
+const CONNECT_MS = 8000;
 
-/** The connections to the database that DATABASE_URL names. */
-export function database(): pg.Pool {
-	if (pool) return pool;
+/** Commands and reads have connections of their own, so that commands which wait for a board never hold up a page. */
+const SIZES = { commands: 5, reads: 8 };
+type Use = keyof typeof SIZES;
+
+const pools = new Map<Use, pg.Pool>();
+/** The transaction that the work at hand runs in, and what was asked in it last. */
+const current = new AsyncLocalStorage<{ tx: Tx; last: Promise<unknown> }>();
+
+function pool(use: Use): pg.Pool {
+	const known = pools.get(use);
+	if (known) return known;
 	if (!process.env.DATABASE_URL)
 		throw new Error('DATABASE_URL is not set: it names the database, postgres://….');
-	pool = new pg.Pool({ connectionString: process.env.DATABASE_URL, max: 10, options: '-c timezone=UTC' });
-	pool.on('error', (error) => log.warn({ error: error.message }, 'a database connection was lost'));
-	return pool;
+	const made = new pg.Pool({
+		connectionString: process.env.DATABASE_URL,
+		max: SIZES[use],
+		options: SETTINGS,
+		connectionTimeoutMillis: CONNECT_MS,
+		// Each new connection tells what time the database has.
+		verify: (client, done) => {
+			client
+				.query<{ now: Date }>('select clock_timestamp() as now')
+				.then(({ rows }) => hearClock(rows[0]!.now))
+				.then(() => done(), done);
+		},
+	});
+	made.on('error', lost);
+	pools.set(use, made);
+	return made;
 }
+
+const lost = (error: Error) => log.warn({ error: error.message }, 'a database connection was lost');
+
+/** The connections with which the database that DATABASE_URL names is read. */
+export const database = () => pool('reads');
 
 /**
  * Asks one question; rows are typed by the caller. Statements with a name are prepared once a connection. Inside a
- * transaction it is asked there, so that a command never waits for a second connection.
+ * transaction it is asked there, one after the other, so that a command never waits for a second connection.
+ * @throws Problem when the database cannot be reached or takes too long
  */
 export async function rows<R extends pg.QueryResultRow>(
 	text: string,
 	values: unknown[] = [],
 	name?: string,
 ): Promise<R[]> {
-	return (await (current.getStore() ?? database()).query<R>({ text, values, name })).rows;
+	const inside = current.getStore();
+	if (!inside) return (await named(database().query<R>({ text, values, name }))).rows;
+	const answer = inside.last.then(() => inside.tx.query<R>({ text, values, name }));
+	inside.last = answer.catch(() => undefined);
+	return (await answer).rows;
 }
 
-/** Runs work in one transaction: all of it happens, or nothing. */
+/**
+ * Runs work in one transaction: all of it happens, or nothing.
+ * @throws Problem when the database refuses what was done, cannot be reached, or takes too long
+ */
 export async function transaction<T>(work: (tx: Tx) => Promise<T>): Promise<T> {
-	const tx = await database().connect();
+	const tx = await named(pool('commands').connect());
+	// A connection may die while nothing is asked on it: then the next question says so.
+	tx.on('error', lost);
+	let broken = false;
 	try {
 		await tx.query('begin');
-		const done = await current.run(tx, () => work(tx));
+		const done = await current.run({ tx, last: Promise.resolve() }, () => work(tx));
 		await tx.query('commit');
 		return done;
 	} catch (error) {
-		await tx.query('rollback').catch(() => undefined);
-		throw error;
+		await tx.query('rollback').catch(() => (broken = true));
+		throw refusalOf(error) ?? error;
 	} finally {
-		tx.release();
+		tx.off('error', lost);
+		tx.release(broken);
+	}
+}
+
+async function named<T>(work: Promise<T>): Promise<T> {
+	try {
+		return await work;
+	} catch (error) {
+		throw refusalOf(error) ?? error;
 	}
 }
 
 /** Lets go of all connections; used at the end of commands and tests. */
 export async function closeDatabase(): Promise<void> {
-	await pool?.end();
-	pool = undefined;
+	const open = [...pools.values()];
+	pools.clear();
+	await Promise.all(open.map((each) => each.end()));
 }

@@ -2,6 +2,7 @@ import pg from 'pg';
 import type { CardView } from '../../core/board/view.ts';
 import { rows } from './database.ts';
 import { log } from './log.ts';
+import { Problem } from './problem.ts';
 import { CARD_VIEW } from './questions/card-view.ts';
 
 /** What a page open on a board is told: the cards that changed, as they stand now, up to an event's number. */
@@ -12,15 +13,34 @@ export interface Change {
 	board: boolean;
 }
 
-type Listener = (change: Change | 'end') => void;
+/** A page that listens to a board. */
+export interface Listener {
+	person: string;
+	/** Takes a change, as JSON; false when it takes no more of them. */
+	tell(seq: number, json: string): boolean;
+	/** Ends when the page may not listen any more. */
+	check(): void;
+	end(): void;
+}
 
-const listeners = new Map<string, Set<Listener>>();
-/** Up to which event each board's listeners have been told. */
-const told = new Map<string, number>();
+/** A board that pages of this process listen to. */
+interface Heard {
+	/** Each with the number of the last event that it knows of; null until it has caught up. */
+	listeners: Map<Listener, number | null>;
+	/** Up to which event the board was read. */
+	told: number;
+	reading: boolean;
+	/** Something was said since the last reading began. */
+	news: boolean;
+}
+
+const AGAIN_MS = 1000;
+const boards = new Map<string, Heard>();
 let connection: Promise<void> | undefined;
+let client: pg.Client | undefined;
 let stopping = false;
 
-/** Changes of a board after an event: the cards that the later events touched, each once. */
+/** Changes of a board after an event: the cards that the later events touched, each once, and those they are part of. */
 export async function changesAfter(board: string, seq: number): Promise<Change> {
 	const [found] = await rows<{ seq: number; board: boolean; cards: CardView[] }>(
 		`with news as (
@@ -32,7 +52,11 @@ export async function changesAfter(board: string, seq: number): Promise<Change> 
 				select ${CARD_VIEW}
 				from card c
 				left join sprint s on s.id = c.sprint_id
-				where c.id in (select card_id from news)
+				where c.id in (
+					select card_id from news
+					union all
+					select k.parent_id from card k where k.id in (select card_id from news)
+				)
 			) v) as cards
 		from board b
 		where b.id = $1`,
@@ -42,70 +66,122 @@ export async function changesAfter(board: string, seq: number): Promise<Change> 
 	return found ?? { seq, cards: [], board: false };
 }
 
-/** Listens to a board; the answer stops listening. Each process has one connection that the database notifies. */
-export async function listen(board: string, seq: number, listener: Listener): Promise<() => void> {
-	connection ??= connect();
-	await connection;
-	const set = listeners.get(board) ?? new Set();
-	listeners.set(board, set.add(listener));
-	// Whoever joins reads up to the present by itself.
-	told.set(board, told.get(board) ?? seq);
-	return () => {
-		set.delete(listener);
-		if (set.size) return;
-		listeners.delete(board);
-		told.delete(board);
+/**
+ * Listens to a board: first is told what happened after an event, then each change as it happens, in order.
+ * @returns stops listening
+ * @throws Problem when the database cannot be reached
+ */
+export async function listen(board: string, since: number, listener: Listener): Promise<() => void> {
+	await connected();
+	if (stopping)
+		throw new Problem(503, 'server.stopping', 'Harrow is being stopped here. Try again in a moment.');
+	const heard = boards.get(board) ?? { listeners: new Map(), told: since, reading: false, news: false };
+	boards.set(board, heard);
+	heard.listeners.set(listener, null);
+	const leave = () => {
+		heard.listeners.delete(listener);
+		if (!heard.listeners.size && boards.get(board) === heard) boards.delete(board);
 	};
+	try {
+		const change = await changesAfter(board, since);
+		deliver(heard, listener, change.seq, JSON.stringify(change));
+		// What was told to others while this was read comes with the next reading, from the earlier of the two on.
+		heard.told = Math.min(heard.told, change.seq);
+		void spread(board);
+	} catch (error) {
+		leave();
+		throw error;
+	}
+	return leave;
+}
+
+function deliver(heard: Heard, listener: Listener, seq: number, json: string): void {
+	if (!heard.listeners.has(listener)) return;
+	if (listener.tell(seq, json)) return void heard.listeners.set(listener, seq);
+	// A page that sleeps is let go: when it wakes it says what it saw last, and gets the rest.
+	heard.listeners.delete(listener);
+	listener.end();
+}
+
+/** Reads what is new on a board and tells its listeners. One reading at a time; what fails is tried again. */
+async function spread(board: string): Promise<void> {
+	const heard = boards.get(board);
+	if (!heard) return;
+	heard.news = true;
+	if (heard.reading) return;
+	heard.reading = true;
+	try {
+		while (heard.news && boards.get(board) === heard && !stopping) {
+			heard.news = false;
+			const from = heard.told;
+			const change = await changesAfter(board, from);
+			if (change.seq <= from) continue;
+			heard.told = change.seq;
+			const json = JSON.stringify(change);
+			for (const [listener, seen] of [...heard.listeners])
+				if (seen !== null && seen < change.seq) deliver(heard, listener, change.seq, json);
+		}
+	} catch (error) {
+		log.warn({ error: (error as Error).message }, 'a change could not be told yet');
+		setTimeout(() => void spread(board), AGAIN_MS).unref();
+	} finally {
+		heard.reading = false;
+	}
+}
+
+/** Each process has one connection that the database notifies; it is made when the first page listens. */
+function connected(): Promise<void> {
+	connection ??= connect().catch((error: unknown) => {
+		connection = undefined;
+		throw error;
+	});
+	return connection;
 }
 
 async function connect(): Promise<void> {
-	const client = new pg.Client({ connectionString: process.env.DATABASE_URL, options: '-c timezone=UTC' });
-	client.on(
-		'notification',
-		({ payload = '' }) =>
-			void spread(payload).catch((error: Error) =>
-				log.error({ error: error.message }, 'a change could not be told'),
-			),
-	);
-	client.on('error', () => client.end().catch(() => undefined));
-	client.on('end', () => {
-		connection = undefined;
+	const made = new pg.Client({
+		connectionString: process.env.DATABASE_URL,
+		options: '-c timezone=UTC',
+		connectionTimeoutMillis: 8000,
+	});
+	made.on('notification', ({ payload = '' }) => hear(payload));
+	made.on('error', () => made.end().catch(() => undefined));
+	made.on('end', () => {
+		if (client !== made) return;
+		client = connection = undefined;
 		if (!stopping) retry();
 	});
-	await client.connect();
-	await client.query('listen harrow');
-	closers.add(() => client.end());
-	// What happened while nobody listened is told now.
-	for (const [board, seq] of told) void spread(`${board} ${seq + 1}`);
+	await made.connect();
+	await made.query('listen harrow');
+	// The process may have been told to stop meanwhile.
+	if (stopping) return made.end();
+	client = made;
+	// What happened while nobody listened is read now.
+	for (const board of boards.keys()) void spread(board);
+	for (const listener of everyone()) listener.check();
 }
-
-const closers = new Set<() => Promise<void>>();
 
 function retry(): void {
 	setTimeout(() => {
-		if (stopping || connection) return;
-		connection = connect();
-		connection.catch(() => {
-			connection = undefined;
-			retry();
-		});
-	}, 1000).unref();
+		if (!stopping && boards.size) connected().catch(retry);
+	}, AGAIN_MS).unref();
 }
 
-async function spread(payload: string): Promise<void> {
-	const [board = '', seq = ''] = payload.split(' ');
-	const set = listeners.get(board);
-	const from = told.get(board);
-	if (!set || from === undefined || Number(seq) <= from) return;
-	told.set(board, Number(seq));
-	const change = await changesAfter(board, from);
-	for (const listener of set) listener(change);
+function* everyone(): Generator<Listener> {
+	for (const { listeners } of [...boards.values()]) yield* [...listeners.keys()];
+}
+
+/** The database says `BOARD SEQ` when something happened on a board, and `person ID` when a right of somebody ended. */
+function hear(payload: string): void {
+	const [first = '', second = ''] = payload.split(' ');
+	if (first !== 'person') return void spread(first);
+	for (const listener of everyone()) if (listener.person === second) listener.check();
 }
 
 /** Ends every stream and the connection, so that the process can stop. */
 export async function stopLive(): Promise<void> {
 	stopping = true;
-	for (const set of listeners.values()) for (const listener of set) listener('end');
-	listeners.clear();
-	await Promise.all([...closers].map((close) => close().catch(() => undefined)));
+	for (const listener of everyone()) listener.end();
+	boards.clear();
+	await client?.end().catch(() => undefined);
 }

@@ -185,11 +185,13 @@ function named(
 	schema: Record<string, unknown> & { properties?: Record<string, object>; required?: string[] },
 ): object {
 	const properties = Object.entries(schema.properties ?? {}).map(([field, value]) => {
-		const { 'x-required': must, ...rest } = value as Record<string, unknown>;
-		return { field, must, rest };
+		const { 'x-required': must, 'x-optional': may, ...rest } = value as Record<string, unknown>;
+		return { field, must: must && !may, may, rest };
 	});
 	const required = [
-		...(schema.required ?? []),
+		...(schema.required ?? []).filter(
+			(field) => !properties.some((known) => known.field === field && known.may),
+		),
 		...properties.flatMap(({ field, must }) => (must ? [field] : [])),
 	];
 	return {

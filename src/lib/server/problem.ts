@@ -23,17 +23,23 @@ export class Problem extends Error {
 	}
 
 	response(): Response {
+		const { retryAfter, ...more } = this.more;
 		const body = {
 			type: `urn:harrow:problem:${this.code}`,
 			title: this.message,
 			status: this.status,
 			code: this.code,
 			...(this.field ? { field: this.field } : {}),
-			...this.more,
+			...more,
 		};
 		return new Response(JSON.stringify(body), {
 			status: this.status,
-			headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' },
+			headers: {
+				'content-type': 'application/problem+json',
+				'cache-control': 'no-store',
+				// A refusal that time heals says after how many seconds to try again.
+				...(retryAfter === undefined ? {} : { 'retry-after': String(retryAfter) }),
+			},
 		});
 	}
 }

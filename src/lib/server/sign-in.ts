@@ -1,13 +1,13 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
-import { rows } from './database.ts';
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
+import { database, rows } from './database.ts';
 import { Problem } from './problem.ts';
 import { now } from './time.ts';
 
 export const SESSION_COOKIE = 'harrow_session';
 export const SESSION_DAYS = 30;
-const FAILURES_ALLOWED = 10;
-const FAILURE_MINUTES = 15;
+const MINUTES = 15;
 
 /** Someone signed in. Scope is narrower than write only for a token that was made so. */
 export interface Person {
@@ -34,31 +34,73 @@ export function newSecret(prefix = ''): { secret: string; hash: Buffer } {
 
 let decoy: Promise<string> | undefined;
 
-/**
- * Checks an e-mail address and a password.
- * @returns the person's id
- * @throws Problem 401 when they do not belong together, 429 after too many failures for that address
- */
-export async function checkPassword(email: string, password: string): Promise<string> {
-	const address = email.trim().toLowerCase().slice(0, 200);
-	const since = new Date(now().getTime() - FAILURE_MINUTES * 60_000);
-	const [found] = await rows<{ id: string | null; password_hash: string | null; failures: number }>(
-		`select p.id, p.password_hash, (select count(*) from sign_in_failure where email = $1 and at > $2) as failures
-		from (select 1) as one
-		left join person p on lower(p.email) = $1`,
-		[address, since],
-	);
-	if (found!.failures >= FAILURES_ALLOWED)
+/** Tries to sign in, counted and written in one step, so that many at once get no further than as many in a row. */
+const limiter = (keyPrefix: string, points: number, duration: number) =>
+	new RateLimiterPostgres({
+		storeClient: { query: (query: { text: string; values: unknown[] }) => database().query(query) },
+		storeType: 'client',
+		tableName: 'sign_in_try',
+		tableCreated: true,
+		clearExpiredByTimeout: false,
+		keyPrefix,
+		points,
+		duration,
+	});
+/** For one address from one machine; whoever tries from elsewhere does not use these up. */
+const fromHere = limiter('here', 10, MINUTES * 60);
+/** For one address from wherever: many machines that guess hold its owner up for a minute at most. */
+const fromAnywhere = limiter('anywhere', 30, 60);
+/** From one machine for whichever address. */
+const fromMachine = limiter('machine', 100, MINUTES * 60);
+
+async function countTry(address: string, machine: string): Promise<void> {
+	try {
+		await fromHere.consume(`${address} ${machine}`);
+		await fromAnywhere.consume(address);
+		await fromMachine.consume(machine);
+	} catch (refused) {
+		if (!(refused instanceof RateLimiterRes)) throw refused;
+		const minutes = Math.max(1, Math.ceil(refused.msBeforeNext / 60_000));
 		throw new Problem(
 			429,
 			'sign_in.throttled',
-			`Too many failed tries for this address. Wait ${FAILURE_MINUTES} minutes and try again.`,
+			`Too many failed tries. Wait ${minutes === 1 ? 'a minute' : `${minutes} minutes`} and try again.`,
+			undefined,
+			{ retryAfter: minutes * 60 },
 		);
+	}
+}
+
+/** A right password shows that the tries before it were its owner's. */
+async function forgetTries(address: string, machine: string): Promise<void> {
+	await Promise.all([
+		fromHere.delete(`${address} ${machine}`),
+		fromAnywhere.reward(address),
+		fromMachine.reward(machine),
+	]);
+	await rows('delete from sign_in_try where expire < $1', [Date.now()]);
+}
+
+/**
+ * Checks an e-mail address and a password.
+ * @param machine where the try comes from
+ * @returns the person's id
+ * @throws Problem 401 when they do not belong together, 429 after too many failures
+ */
+export async function checkPassword(email: string, password: string, machine: string): Promise<string> {
+	const address = email.trim().toLowerCase().slice(0, 200);
+	await countTry(address, machine);
+	const [found] = await rows<{ id: string; password_hash: string | null }>(
+		'select id, password_hash from person where lower(email) = $1',
+		[address],
+	);
 	// An unknown address takes as long as a wrong password.
 	decoy ??= hash('nobody has this password');
-	const right = await verify(found!.password_hash ?? (await decoy), password);
-	if (found!.id && found!.password_hash && right) return found!.id;
-	await rows('insert into sign_in_failure (email, at) values ($1, $2)', [address, now()]);
+	const right = await verify(found?.password_hash ?? (await decoy), password);
+	if (found?.password_hash && right) {
+		await forgetTries(address, machine);
+		return found.id;
+	}
 	throw new Problem(
 		401,
 		'sign_in.wrong',
@@ -81,7 +123,12 @@ export async function openSession(personId: string): Promise<string> {
 }
 
 export async function closeSession(secret: string): Promise<void> {
-	await rows('delete from session where token_hash = $1', [sha256(secret)]);
+	// Streams that are open by it hear of it.
+	await rows(
+		`with gone as (delete from session where token_hash = $1 returning person_id)
+		select pg_notify('harrow', 'person ' || person_id) from gone`,
+		[sha256(secret)],
+	);
 }
 
 /** Who a session cookie belongs to; null when it has ended. */

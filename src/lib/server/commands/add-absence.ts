@@ -1,8 +1,9 @@
-import { IsNumber, IsString, Max, MaxLength, Min } from 'class-validator';
+import { randomUUID } from 'node:crypto';
+import { IsString, Max, MaxLength, Min } from 'class-validator';
 import { Problem } from '../problem.ts';
 import { teamCommand } from './command.ts';
 import { dayField } from './days.ts';
-import { DayText, Id, Optional } from './fields.ts';
+import { DayText, Decimals, Id, Optional, OrNull } from './fields.ts';
 import { memberOf, selfOrLead } from './team.ts';
 
 export class AddAbsence {
@@ -20,12 +21,10 @@ export class AddAbsence {
 
 	/** Hours of each day; left out or null for whole days. */
 	@Optional()
+	@OrNull()
 	@Max(24, { message: 'A day has at most 24 hours.' })
 	@Min(0.25, { message: 'An absence of less than a quarter of an hour is not kept.' })
-	@IsNumber(
-		{ allowNaN: false, allowInfinity: false, maxDecimalPlaces: 2 },
-		{ message: 'The hours must be a number with at most two decimals.' },
-	)
+	@Decimals(2, 'The hours must be a number with at most two decimals.')
 	hours?: number | null;
 
 	@Optional()
@@ -48,12 +47,14 @@ export const addAbsence = teamCommand({
 		if (to < from) throw new Problem(422, 'absence.backwards', 'The absence ends before it begins.', 'to');
 		if (to - from > 730)
 			throw new Problem(422, 'absence.too_long', 'An absence may be at most two years long.', 'to');
-		const { rows } = await context.tx.query<{ id: string }>(
-			`insert into absence (person_id, from_day, to_day, hours, note) values ($1, $2, $3, $4, $5) returning id`,
-			[person.id, input.from, input.to, input.hours ?? null, input.note?.trim() ?? ''],
+		const id = randomUUID();
+		await context.keep('absence', { id });
+		await context.tx.query(
+			`insert into absence (id, person_id, from_day, to_day, hours, note) values ($1, $2, $3, $4, $5, $6)`,
+			[id, person.id, input.from, input.to, input.hours ?? null, input.note?.trim() ?? ''],
 		);
 		const days = input.from === input.to ? `on ${input.from}` : `from ${input.from} to ${input.to}`;
 		context.note(`${person.name} is away ${input.hours ? `${input.hours} h a day ` : ''}${days}.`);
-		return { result: { absence: rows[0]!.id } };
+		return { result: { absence: id } };
 	},
 });

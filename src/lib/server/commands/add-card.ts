@@ -19,6 +19,7 @@ export class AddCard {
 
 	/** The card right above its place; null for the top, left out for the end. */
 	@Optional()
+	@OrNull()
 	@Id('card above')
 	below?: string | null;
 
@@ -36,7 +37,7 @@ export const addCard = boardCommand({
 		const { board, tx, at } = context;
 		const target = input.column === null ? null : context.column(input.column);
 		const { rank, standing } = await rankIn(context, input.column, input.below);
-		const { through, advice } = target ? checkLimit(target, standing, input.reason) : { through: null };
+		const { through, advice } = target ? checkLimit(target, standing, 1, input.reason) : { through: null };
 		const index = target ? board.columns.indexOf(target) : null;
 		const clock = enter(board, NEW_CLOCK, index, at.getTime());
 		const id = randomUUID();

@@ -2,7 +2,7 @@ import { IsBoolean, IsIn, IsInt, IsString, MaxLength, Max, Min } from 'class-val
 import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
 import { dayField } from './days.ts';
-import { Amount, DayText, Entries, Id, Line, Lines, Optional, People } from './fields.ts';
+import { Amount, DayText, Entries, Id, Line, Lines, Optional, OrNull, People } from './fields.ts';
 import { nest } from './family.ts';
 import { makeCards } from './make-cards.ts';
 
@@ -24,6 +24,7 @@ export class NewCard {
 	description?: string;
 
 	@Optional()
+	@OrNull()
 	@Amount('The size')
 	size?: number | null;
 
@@ -49,15 +50,18 @@ export class NewCard {
 	owners?: string[];
 
 	@Optional()
+	@OrNull()
 	@DayText('The start')
 	start?: string | null;
 
 	@Optional()
+	@OrNull()
 	@DayText('The due date')
 	due?: string | null;
 
 	/** An initiative that the board does not have yet is made. */
 	@Optional()
+	@OrNull()
 	@Line('The initiative', 80)
 	initiative?: string | null;
 
@@ -67,6 +71,7 @@ export class NewCard {
 
 	/** The place in this list, counted from 0, of an earlier card that it is part of. */
 	@Optional()
+	@OrNull()
 	@Max(1000, { message: 'The parent is the place of an earlier card in this list.' })
 	@Min(0, { message: 'The parent is the place of an earlier card in this list.' })
 	@IsInt({ message: 'The parent is the place of an earlier card in this list.' })
@@ -87,6 +92,7 @@ export class AddCards {
 
 	/** The card of the backlog right above them; null for the top, left out for the end. */
 	@Optional()
+	@OrNull()
 	@Id('card above')
 	below?: string | null;
 }
@@ -129,7 +135,7 @@ export const addCards = boardCommand({
 			const [child, parent] = await context.cards([{ card: cards[i]!.id }, { card: partOf }]);
 			await nest(context, child!, context.unarchived(parent!));
 		}
-		const parents = [...new Set(input.cards.flatMap((card) => card.partOf?.toLowerCase() ?? []))];
+		const parents = [...new Set(input.cards.flatMap((card) => card.partOf ?? []))];
 		await context.changedNow(parents.map((id) => ({ id })));
 		return { result: { cards } };
 	},

@@ -30,7 +30,10 @@ export const archiveCard = boardCommand({
 			`update card set archived_at = $2, archived_reason = $3, clock = $4, version = version + 1 where id = $1`,
 			[card.id, context.at, input.reason ?? null, clock.state],
 		);
-		context.note(card.id, 'archived', input.reason ?? '');
+		context.note(card.id, 'archived', input.reason ?? '', {
+			sprint: card.sprint_id,
+			unplanned: card.unplanned,
+		});
 		if (clock.state === 'dropped') await dropFromList(context, card);
 	},
 });

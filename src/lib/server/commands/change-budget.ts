@@ -20,10 +20,10 @@ export const changeBudget = boardCommand({
 	summary: 'Gives an initiative a budget of hours, or takes it away.',
 	role: 'lead',
 	input: ChangeBudget,
-	undoable: false,
 	async run(context, input) {
 		if (input.hours === 0)
 			throw new Problem(422, 'invalid.hours', 'A budget is above 0; leave it out for none.', 'hours');
+		const [before] = await context.keep('initiative', { board_id: context.board.id, name: input.initiative });
 		const { rowCount } = await context.tx.query(
 			'update initiative set budget_hours = $3 where board_id = $1 and name = $2',
 			[context.board.id, input.initiative, input.hours],
@@ -35,6 +35,12 @@ export const changeBudget = boardCommand({
 				`This board has no initiative “${input.initiative}”.`,
 				'initiative',
 			);
-		context.note(null, 'budget-changed', input.initiative, null, { hours: input.hours });
+		context.note(
+			null,
+			'budget-changed',
+			input.initiative,
+			{ hours: before?.budget_hours ?? null },
+			{ hours: input.hours },
+		);
 	},
 });

@@ -33,16 +33,12 @@ export const changeCadence = boardCommand({
 	name: 'ChangeCadence',
 	summary: 'Says how sprints of a board follow each other; the next ones then exist by themselves.',
 	role: 'lead',
-	undoable: false,
 	input: ChangeCadence,
 	async run(context, input) {
 		const { tx, board } = context;
-		const { rows } = await tx.query<{
-			sprint_days: number | null;
-			sprint_weekday: number;
-			sprint_name: string;
-		}>('select sprint_days, sprint_weekday, sprint_name from board where id = $1', [board.id]);
-		const before = rows[0]!;
+		const [row] = await context.keep('board', { id: board.id });
+		await context.keep('sprint', { board_id: board.id });
+		const before = row as { sprint_days: number | null; sprint_weekday: number; sprint_name: string };
 		const weekday = input.weekday ?? before.sprint_weekday;
 		const name = input.name ?? before.sprint_name;
 		if (input.days === null && board.runningSprint)
@@ -58,17 +54,24 @@ export const changeCadence = boardCommand({
 			weekday,
 			name,
 		]);
-		context.note(null, 'cadence-changed', name, before, { days: input.days, weekday, name });
+		context.note(
+			null,
+			'cadence-changed',
+			name,
+			{ days: before.sprint_days, weekday: before.sprint_weekday, name: before.sprint_name },
+			{ days: input.days, weekday, name },
+		);
 		if (input.days === null) return;
 		const today = zoneOf(board.timeZone).day(context.at.getTime());
 		const cadence = { days: input.days, weekday };
-		// Coming sprints that nobody has touched are laid anew; one with a goal or cards keeps its dates.
+		// Coming sprints that nobody has touched are laid anew; one with a goal, cards, or anything set by hand stays.
 		if (before.sprint_days !== input.days || before.sprint_weekday !== weekday)
 			await tx.query(
 				`delete from sprint s
-				where s.board_id = $1 and s.started_at is null and s.goal = ''
+				where s.board_id = $1
 					and s.number > coalesce((select max(o.number) from sprint o where o.board_id = $1
-						and (o.started_at is not null or o.goal <> '' or exists (select from card c where c.sprint_id = o.id))), 0)`,
+						and (o.started_at is not null or o.version > 1 or o.goal <> '' or o.focus is not null or o.keep_back is not null
+							or exists (select from card c where c.sprint_id = o.id))), 0)`,
 				[board.id],
 			);
 		await keepAhead(context, cadence, await context.sprintRows(), today);

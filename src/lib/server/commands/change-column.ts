@@ -31,7 +31,6 @@ export const changeColumn = boardCommand({
 	summary: 'Changes the limit of a column, what it does, and its policy.',
 	input: ChangeColumn,
 	role: 'lead',
-	undoable: false,
 	async run(context, input) {
 		const column = context.column(input.column);
 		if (column.version !== input.version)
@@ -41,6 +40,7 @@ export const changeColumn = boardCommand({
 				`${column.name} was changed after you last saw it. Look at it as it stands now and try again.`,
 				'version',
 			);
+		await context.keep('board_column', { id: column.id });
 		await context.tx.query(
 			`update board_column set wip_limit = $2, limit_mode = $3, policy = $4, version = version + 1 where id = $1`,
 			[column.id, input.limit, input.mode, input.policy.trim()],

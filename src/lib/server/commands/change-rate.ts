@@ -1,8 +1,8 @@
-import { IsNumber, Max, Min } from 'class-validator';
+import { Max, Min } from 'class-validator';
 import { teamCommand } from './command.ts';
 import { dayField } from './days.ts';
-import { DayText, Id } from './fields.ts';
-import { leadsOnly, memberOf } from './team.ts';
+import { DayText, Decimals, Id } from './fields.ts';
+import { memberOf } from './team.ts';
 
 export class ChangeRate {
 	@Id('team')
@@ -18,10 +18,7 @@ export class ChangeRate {
 	/** What an hour costs, in the team’s currency. */
 	@Max(99_999, { message: 'The rate may be at most 99,999.' })
 	@Min(0, { message: 'The rate must not be below 0.' })
-	@IsNumber(
-		{ allowNaN: false, allowInfinity: false, maxDecimalPlaces: 2 },
-		{ message: 'The rate must be a number with at most two decimals.' },
-	)
+	@Decimals(2, 'The rate must be a number with at most two decimals.')
 	rate!: number;
 }
 
@@ -29,10 +26,15 @@ export const changeRate = teamCommand({
 	name: 'ChangeRate',
 	summary: 'Says what an hour of a person costs, from a day on. Only leads see it.',
 	input: ChangeRate,
+	role: 'lead',
 	async run(context, input) {
-		leadsOnly(context);
 		const person = await memberOf(context, input.person);
 		dayField(input.from, 'from', 'The day');
+		await context.keep('hourly_rate', {
+			team_id: context.team.id,
+			person_id: person.id,
+			from_day: input.from,
+		});
 		await context.tx.query(
 			`insert into hourly_rate (team_id, person_id, from_day, rate) values ($1, $2, $3, $4)
 			on conflict (team_id, person_id, from_day) do update set rate = excluded.rate`,

@@ -21,16 +21,19 @@ export const changeSettling = boardCommand({
 	summary: 'Says whether members settle sprints too, and for how many days done cards stay on the board.',
 	role: 'lead',
 	input: ChangeSettling,
-	undoable: false,
 	async run(context, input) {
+		const [before] = await context.keep('board', { id: context.board.id });
 		await context.tx.query('update board set members_settle = $2, done_days = $3 where id = $1', [
 			context.board.id,
 			input.membersSettle,
 			input.doneDays,
 		]);
-		context.note(null, 'settling-changed', '', null, {
-			membersSettle: input.membersSettle,
-			doneDays: input.doneDays,
-		});
+		context.note(
+			null,
+			'settling-changed',
+			'',
+			{ membersSettle: before!.members_settle, doneDays: before!.done_days },
+			{ membersSettle: input.membersSettle, doneDays: input.doneDays },
+		);
 	},
 });

@@ -1,9 +1,9 @@
-import { IsNumber, Max, Min } from 'class-validator';
+import { Max, Min } from 'class-validator';
 import { Problem } from '../problem.ts';
 import { teamCommand } from './command.ts';
 import { dayField } from './days.ts';
-import { DayText, Entries, Id } from './fields.ts';
-import { leadsOnly, memberOf } from './team.ts';
+import { DayText, Decimals, Entries, Id } from './fields.ts';
+import { memberOf } from './team.ts';
 
 export class BoardShare {
 	@Id('board')
@@ -12,10 +12,7 @@ export class BoardShare {
 	/** From 0 to 1. */
 	@Max(1, { message: 'A share must not be above 1.' })
 	@Min(0, { message: 'A share must not be below 0.' })
-	@IsNumber(
-		{ allowNaN: false, allowInfinity: false, maxDecimalPlaces: 4 },
-		{ message: 'A share must be a number from 0 to 1.' },
-	)
+	@Decimals(4, 'A share must be a number from 0 to 1.')
 	share!: number;
 }
 
@@ -39,14 +36,14 @@ export const changeShares = teamCommand({
 	name: 'ChangeShares',
 	summary: 'Says how a person’s hours are shared between the boards of the team, from a day on.',
 	input: ChangeShares,
+	role: 'lead',
 	async run(context, input) {
-		leadsOnly(context);
 		const person = await memberOf(context, input.person);
 		dayField(input.from, 'from', 'The day');
 		for (const { board } of input.shares)
-			if (!context.boards.some((known) => known.id === board.toLowerCase()))
+			if (!context.boards.some((known) => known.id === board))
 				throw new Problem(422, 'board.unknown', 'The team has no such board.', 'shares');
-		const shares = Object.fromEntries(input.shares.map(({ board, share }) => [board.toLowerCase(), share]));
+		const shares = Object.fromEntries(input.shares.map(({ board, share }) => [board, share]));
 		const sum = Object.values(shares).reduce((total, share) => total + share, 0);
 		if (sum > 1 + 1e-9)
 			throw new Problem(
@@ -55,6 +52,11 @@ export const changeShares = teamCommand({
 				`The shares of ${person.name} come to ${Math.round(sum * 100)}%: together they may be at most 100%.`,
 				'shares',
 			);
+		await context.keep('board_share', {
+			team_id: context.team.id,
+			person_id: person.id,
+			from_day: input.from,
+		});
 		await context.tx.query(
 			`insert into board_share (team_id, person_id, from_day, shares) values ($1, $2, $3, $4)
 			on conflict (team_id, person_id, from_day) do update set shares = excluded.shares`,

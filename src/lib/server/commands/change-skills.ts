@@ -22,6 +22,7 @@ export const changeSkills = teamCommand({
 		selfOrLead(context, input.person);
 		const person = await memberOf(context, input.person);
 		const skills = [...new Set(input.skills)];
+		const before = await context.keep('skill', { team_id: context.team.id, person_id: person.id });
 		await context.tx.query(
 			`with gone as (
 				delete from skill where team_id = $1 and person_id = $2 and name <> all($3::text[])
@@ -29,6 +30,10 @@ export const changeSkills = teamCommand({
 			insert into skill (team_id, person_id, name) select $1, $2, unnest($3::text[]) on conflict do nothing`,
 			[context.team.id, person.id, skills],
 		);
-		context.note(`${person.name} can do: ${skills.join(', ') || 'nothing in particular'}.`);
+		context.note(
+			`${person.name} can do: ${skills.join(', ') || 'nothing in particular'}.`,
+			{ skills: before.map((skill) => skill.name) },
+			{ skills },
+		);
 	},
 });

@@ -109,7 +109,7 @@ export const changeSprint = boardCommand({
 		}
 		for (const moved of result.moved) {
 			const old = all.find((one) => one.number === moved.number)!;
-			if (old.id !== sprint.id) context.keepSprint(old);
+			if (old.id !== sprint.id) await context.keep('sprint', { id: old.id });
 			context.note(
 				null,
 				'sprint-moved',

@@ -1,4 +1,4 @@
-import type { BoardContext, PersonContext, TeamContext } from './context.ts';
+import type { BoardContext, PersonContext, Role, TeamContext } from './context.ts';
 
 /** What a handler has to say when it is done; undoable commands can be taken back while their cards are unchanged. */
 export interface Done {
@@ -9,35 +9,40 @@ export interface Done {
 	secret?: string;
 }
 
-interface Kind<I, C> {
+interface Kind<I, C, P> {
 	name: string;
 	/** One sentence for the published description. */
 	summary: string;
 	input: new () => I;
-	run(context: C, input: I): Promise<Done | void>;
+	/** What can be worked out from the input alone: done before anything is locked, and handed to the handler. */
+	prepare?(input: I): Promise<P>;
+	run(context: C, input: I, prepared: P): Promise<Done | void>;
 }
 
 /** A command about a board: its input names the board, a card or a column of it. */
-export interface BoardCommand<I> extends Kind<I, BoardContext> {
+export interface BoardCommand<I, P = undefined> extends Kind<I, BoardContext, P> {
 	about: 'board';
 	/** The least role that may do it. */
-	role: 'viewer' | 'member' | 'lead';
+	role: Role;
 	undoable: boolean;
 }
 
 /** A command about the person who gives it. */
-export interface PersonCommand<I> extends Kind<I, PersonContext> {
+export interface PersonCommand<I, P = undefined> extends Kind<I, PersonContext, P> {
 	about: 'person';
 }
 
 /** A command about the people of a team: its input names the team. */
-export interface TeamCommand<I> extends Kind<I, TeamContext> {
+export interface TeamCommand<I, P = undefined> extends Kind<I, TeamContext, P> {
 	about: 'team';
+	/** The least role that may do it. */
+	role: Role;
+	undoable: boolean;
 }
 
 // Inputs differ from command to command; each handler gets an instance of its own class, validated.
 /* eslint-disable @typescript-eslint/no-explicit-any */
-export type AnyCommand = BoardCommand<any> | TeamCommand<any> | PersonCommand<any>;
+export type AnyCommand = BoardCommand<any, any> | TeamCommand<any, any> | PersonCommand<any, any>;
 
 /** Declares a command about a board; undoable unless it says otherwise. */
 export function boardCommand<I>(
@@ -49,9 +54,12 @@ export function boardCommand<I>(
 
 /* eslint-enable @typescript-eslint/no-explicit-any */
 
-/** Declares a command about the people of a team. */
-export function teamCommand<I>(kind: Omit<TeamCommand<I>, 'about'>): TeamCommand<I> {
-	return { about: 'team', ...kind };
+/** Declares a command about the people of a team, for everyone in it and undoable unless it says otherwise. */
+export function teamCommand<I, P = undefined>(
+	kind: Omit<TeamCommand<I, P>, 'about' | 'role' | 'undoable'> &
+		Partial<Pick<TeamCommand<I, P>, 'role' | 'undoable'>>,
+): TeamCommand<I, P> {
+	return { about: 'team', role: 'viewer', undoable: true, ...kind };
 }
 
 /** Declares a command about the person who gives it. */

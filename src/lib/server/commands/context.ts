@@ -3,6 +3,11 @@ import type { Layout, ColumnKind } from '../../../core/flow/layout.ts';
 import type { Tx } from '../database.ts';
 import { notFound, Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
+import { Keeping, type KeptTable, type Where } from './kept.ts';
+
+/** Roles by what they may do. */
+export const RANK = { viewer: 0, member: 1, lead: 2 };
+export type Role = keyof typeof RANK;
 
 export interface PersonContext {
 	tx: Tx;
@@ -12,11 +17,17 @@ export interface PersonContext {
 
 /** What a handler of a team command works with: all boards of the team are locked, and each is told what was done. */
 export interface TeamContext extends PersonContext {
+	commandId: string;
 	team: { id: string; name: string; timeZone: string };
-	role: 'viewer' | 'member' | 'lead';
-	boards: { id: string; name: string }[];
-	/** Says in the history of every board what was changed. */
-	note(sentence: string): void;
+	role: Role;
+	boards: { id: string; name: string; lastSeq: number }[];
+	notes: { sentence: string; before: unknown; after: unknown }[];
+	/** Says in the history of every board what was changed, and what it was before where everyone may know. */
+	note(sentence: string, before?: unknown, after?: unknown): void;
+	/** Keeps rows for undo before they are changed; gives them as they stand. */
+	keep(table: KeptTable, where: Where): Promise<Record<string, unknown>[]>;
+	/** One of the team's boards, for what happens to its cards. */
+	onBoard(id: string): Promise<BoardContext>;
 }
 
 export interface LockedColumn {
@@ -125,7 +136,7 @@ interface Note {
 export class BoardContext implements PersonContext {
 	readonly notes: Note[] = [];
 	readonly touched = new Map<string, { before: CardRow | null; version: number }>();
-	readonly sprintsBefore = new Map<string, SprintRow>();
+	readonly kept: Keeping;
 
 	constructor(
 		readonly tx: Tx,
@@ -133,8 +144,15 @@ export class BoardContext implements PersonContext {
 		readonly at: Date,
 		readonly commandId: string,
 		readonly board: LockedBoard,
-		readonly role: 'viewer' | 'member' | 'lead',
-	) {}
+		readonly role: Role,
+	) {
+		this.kept = new Keeping(tx);
+	}
+
+	/** Keeps rows beside cards for undo before they are changed; gives them as they stand. */
+	keep(table: KeptTable, where: Where): Promise<Record<string, unknown>[]> {
+		return this.kept.keep(table, where);
+	}
 
 	/**
 	 * A card of this board that the command is about to change, as it stands.
@@ -163,7 +181,7 @@ export class BoardContext implements PersonContext {
 		const found = new Map(rows.map((card) => [card.id, card]));
 		const cards: CardRow[] = [];
 		for (const ref of refs) {
-			const card = found.get(ref.card.toLowerCase());
+			const card = found.get(ref.card);
 			if (!card) throw notFound('card');
 			if (ref.version !== undefined && card.version !== ref.version) throw await this.changed(card);
 			this.touch(card);
@@ -196,7 +214,7 @@ export class BoardContext implements PersonContext {
 				`Sprint ${number} was changed after you last saw it. Look at it as it stands now and try again.`,
 				'version',
 			);
-		this.keepSprint(sprint);
+		await this.keep('sprint', { id: sprint.id });
 		return sprint;
 	}
 
@@ -207,10 +225,6 @@ export class BoardContext implements PersonContext {
 			[this.board.id],
 		);
 		return rows;
-	}
-
-	keepSprint(sprint: SprintRow): void {
-		if (!this.sprintsBefore.has(sprint.id)) this.sprintsBefore.set(sprint.id, { ...sprint });
 	}
 
 	/** A column of this board. */
@@ -237,11 +251,11 @@ export class BoardContext implements PersonContext {
 	}
 
 	private async changed(card: CardRow): Promise<Problem> {
-		const { rows } = await this.tx.query<{ name: string }>(
-			`select p.name from event e join person p on p.id = e.actor_id where e.card_id = $1 order by e.seq desc limit 1`,
+		const { rows } = await this.tx.query<{ id: string; name: string }>(
+			`select p.id, p.name from event e join person p on p.id = e.actor_id where e.card_id = $1 order by e.seq desc limit 1`,
 			[card.id],
 		);
-		const who = rows[0] && rows[0].name !== this.person.name ? rows[0].name : 'Another window';
+		const who = rows[0] && rows[0].id !== this.person.id ? rows[0].name : 'Another window';
 		return new Problem(
 			409,
 			'card.changed',

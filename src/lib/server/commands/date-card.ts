@@ -17,6 +17,7 @@ export class DateCard {
 
 	/** The day it starts; null for none, left out to keep it as it is. */
 	@Optional()
+	@OrNull()
 	@DayText('The start')
 	start?: string | null;
 }

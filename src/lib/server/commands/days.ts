@@ -1,5 +1,5 @@
-import { parseDay } from '../../../core/calendar/days.ts';
 import type { Day } from '../../../core/calendar/zone.ts';
+import { dayWithin } from '../asked.ts';
 import { Problem } from '../problem.ts';
 
 /**
@@ -7,8 +7,8 @@ import { Problem } from '../problem.ts';
  * @param what as it begins a sentence: `The due date`
  */
 export function dayField(text: string, field: string, what: string): Day {
-	const day = parseDay(text);
-	if (day === null || text < '1900-01-01' || text > '2200-01-01')
+	const day = dayWithin(text);
+	if (day === null)
 		throw new Problem(422, `invalid.${field}`, `${what} must be a day such as 2026-12-04.`, field);
 	return day;
 }

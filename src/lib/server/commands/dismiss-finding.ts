@@ -20,9 +20,9 @@ export const dismissFinding = boardCommand({
 	name: 'DismissFinding',
 	summary: 'Puts a finding of the rounds aside for today, with a reason; tomorrow it is back.',
 	input: DismissFinding,
-	undoable: false,
 	async run(context, input) {
 		const today = dayText(zoneOf(context.board.timeZone).day(context.at.getTime()));
+		await context.keep('dismissal', { board_id: context.board.id, finding: input.finding, day: today });
 		await context.tx.query(
 			`insert into dismissal (board_id, finding, day, reason, person_id, at) values ($1, $2, $3, $4, $5, $6)
 			on conflict (board_id, finding, day)
@@ -45,9 +45,9 @@ export const recallFinding = boardCommand({
 	name: 'RecallFinding',
 	summary: 'Shows a finding again that was put aside for today.',
 	input: RecallFinding,
-	undoable: false,
 	async run(context, input) {
 		const today = dayText(zoneOf(context.board.timeZone).day(context.at.getTime()));
+		await context.keep('dismissal', { board_id: context.board.id, finding: input.finding, day: today });
 		const { rowCount } = await context.tx.query(
 			`update dismissal set withdrawn_at = $4 where board_id = $1 and finding = $2 and day = $3 and withdrawn_at is null`,
 			[context.board.id, input.finding, today, context.at],

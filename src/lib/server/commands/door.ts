@@ -4,10 +4,15 @@ import type { Tx } from '../database.ts';
 import { transaction } from '../database.ts';
 import { notFound, Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
+import { boardOfInput, boardsOfTeam, wantsBoard, type BoardInput } from '../questions/board-of.ts';
 import { now } from '../time.ts';
-import type { AnyCommand, BoardCommand, Done } from './command.ts';
-import { BoardContext, type LockedBoard, type TeamContext } from './context.ts';
+import type { AnyCommand, BoardCommand, Done, TeamCommand } from './command.ts';
+import { BoardContext, RANK, type Role, type TeamContext } from './context.ts';
 import { COMMANDS } from './index.ts';
+import { Keeping, type Kept } from './kept.ts';
+import { lockBoard, lockTeam, readBoard } from './lock.ts';
+import { inTurn } from './turns.ts';
+import { undoForTeam } from './undo-command.ts';
 
 /** What the door answers: the same for the same id, however often it is asked. */
 export interface Answer {
@@ -30,22 +35,39 @@ export interface Answer {
 export async function obey(person: Person, body: unknown): Promise<Answer> {
 	if (person.scope !== 'write') throw new Problem(403, 'token.read_only', 'This token may only read.');
 	const { id, command, input } = await readCommand(body);
-	return transaction(async (tx) => {
-		const first = await firstAnswer(tx, person, id, command, input);
-		if (first) return first;
-		const answer =
-			command.about === 'board'
-				? await obeyOnBoard(tx, person, id, command, input)
-				: command.about === 'team'
-					? await obeyForTeam(tx, person, id, command, input as { team: string })
-					: await obeyForPerson(tx, person, id, command, input);
-		await tx.query({
-			name: 'command-answer',
-			text: `update command set answer = $2 where id = $1`,
-			values: [id, JSON.stringify({ ...answer, secret: undefined })],
-		});
-		return answer;
-	});
+	const { boards, team } = await placeOf(person, command, input);
+	const prepared: unknown = await command.prepare?.(input);
+	return inTurn(boards, () =>
+		transaction(async (tx) => {
+			const first = await firstAnswer(tx, person, id, command, input);
+			if (first) return first;
+			const answer = team
+				? await obeyForTeam(tx, person, id, command, input, team, prepared)
+				: command.about === 'board'
+					? await obeyOnBoard(tx, person, id, command, input)
+					: await obeyForPerson(tx, person, id, command as Extract<AnyCommand, { about: 'person' }>, input);
+			await tx.query({
+				name: 'command-answer',
+				text: `update command set answer = $2 where id = $1`,
+				values: [id, JSON.stringify({ ...answer, secret: undefined })],
+			});
+			return answer;
+		}),
+	);
+}
+
+/** Which boards a command will lock, and of which team it is where it is about one. What undoes a command is about the same. */
+async function placeOf(
+	person: Person,
+	command: AnyCommand,
+	input: Record<string, unknown>,
+): Promise<{ boards: string[]; team: string | null }> {
+	if (command.about === 'person') return { boards: [], team: null };
+	const place =
+		command.about === 'team' ? { team: input.team as string } : await boardOfInput(input as BoardInput);
+	if (!place) throw notFound(wantsBoard(input as BoardInput));
+	if ('board' in place) return { boards: [place.board], team: null };
+	return { boards: await boardsOfTeam(person, place.team), team: place.team };
 }
 
 async function readCommand(
@@ -99,6 +121,9 @@ function refuseUnstorable(value: unknown, field = 'input', depth = 0): void {
 	if (typeof value === 'object' && value !== null)
 		for (const [key, inner] of Object.entries(value)) {
 			refuseUnstorable(key, field, depth);
+			// Names that every object has are no fields.
+			if (key in Object.prototype)
+				throw new Problem(422, 'field.unknown', `This command has no field "${key}".`, key);
 			refuseUnstorable(inner, Array.isArray(value) ? field : key.slice(0, 40), depth + 1);
 		}
 }
@@ -134,15 +159,14 @@ async function obeyForPerson(
 	command: Extract<AnyCommand, { about: 'person' }>,
 	input: object,
 ): Promise<Answer> {
-	const done = (await command.run({ tx, person, at: now() }, input)) ?? {};
-	return {
-		id,
-		command: command.name,
-		seq: null,
-		undoable: false,
-		result: done.result ?? {},
-		secret: done.secret,
-	};
+	const done = (await command.run({ tx, person, at: now() }, input, undefined)) ?? {};
+	return { ...answerOf(id, command.name, null, false, done), secret: done.secret };
+}
+
+function mayDo(role: Role, least: Role, where: string): void {
+	if (RANK[role] >= RANK[least]) return;
+	const who = least === 'lead' ? 'a lead of the team' : 'members of the team';
+	throw new Problem(403, 'right.missing', `Only ${who} may do this${where}.`);
 }
 
 /** Runs a command about a team: its boards are locked in one order, and the history of each says what was done. */
@@ -150,66 +174,80 @@ async function obeyForTeam(
 	tx: Tx,
 	person: Person,
 	id: string,
-	command: Extract<AnyCommand, { about: 'team' }>,
-	input: { team: string },
+	about: AnyCommand,
+	input: object,
+	teamId: string,
+	prepared: unknown,
 ): Promise<Answer> {
-	const { rows } = await tx.query<TeamContext['team'] & { role: TeamContext['role'] }>(
-		`select t.id, t.name, t.time_zone as "timeZone", m.role
-		from team t
-		join membership m on m.team_id = t.id and m.person_id = $2 and m.left_at is null
-		where t.id = $1`,
-		[input.team, person.id],
-	);
-	if (!rows[0]) throw notFound('team');
-	const { role, ...team } = rows[0];
-	const boards = await tx.query<{ id: string; name: string; last_seq: number }>(
-		'select id, name, last_seq from board where team_id = $1 order by id for update',
-		[team.id],
-	);
-	const at = now();
-	const notes: string[] = [];
-	const note = (sentence: string) => void notes.push(sentence);
-	const done = (await command.run({ tx, person, at, team, role, boards: boards.rows, note }, input)) ?? {};
-	for (const board of boards.rows) {
-		await tx.query(
-			`with told as (
-				insert into event (board_id, seq, actor_id, command_id, kind, at, value)
-				select $1, $2 + e.n, $3, $4, 'people', $5, e.value
-				from unnest($6::text[]) with ordinality e(value, n)
-			)
-			update board set last_seq = $2 + $7 where id = $1`,
-			[board.id, board.last_seq, person.id, id, at, notes, notes.length],
-		);
-		await tx.query({
-			name: 'notify',
-			text: `select pg_notify('harrow', $1)`,
-			values: [`${board.id} ${board.last_seq + notes.length}`],
-		});
+	const { team, role, boards, at } = await lockTeam(tx, person, teamId);
+	const command: TeamCommand<object, unknown> = about.about === 'team' ? about : undoForTeam;
+	mayDo(role, command.role, '');
+	const notes: TeamContext['notes'] = [];
+	const kept = new Keeping(tx);
+	const onBoards = new Map<string, BoardContext>();
+	const context: TeamContext = {
+		...{ tx, person, at, commandId: id, team, role, boards, notes },
+		keep: (table, where) => kept.keep(table, where),
+		note: (sentence, before = null, after = null) => void notes.push({ sentence, before, after }),
+		onBoard: async (boardId) => {
+			const known = onBoards.get(boardId);
+			if (known) return known;
+			const { board, role } = (await readBoard(tx, person, boardId))!;
+			const made = new BoardContext(tx, person, at, id, board, role);
+			onBoards.set(boardId, made);
+			return made;
+		},
+	};
+	const done = (await command.run(context, input, prepared)) ?? {};
+	for (const board of boards) {
+		const own = onBoards.get(board.id);
+		if (own) board.lastSeq = await write(own, [], command.role);
 	}
-	return answerOf(id, command.name, null, false, done);
+	const changes = await kept.changes();
+	await tx.query('update command set team_id = $2, kept = $3, role = $4 where id = $1', [
+		id,
+		team.id,
+		asJson(changes),
+		command.role,
+	]);
+	await tx.query({
+		name: 'team-told',
+		text: `with told as (
+				insert into event (board_id, seq, actor_id, command_id, kind, at, value, before, after)
+				select b.id, b.seq + n.n, $2, $3, 'people', $4, n.note ->> 'sentence',
+					nullif(n.note -> 'before', 'null'), nullif(n.note -> 'after', 'null')
+				from jsonb_to_recordset($1) b(id uuid, seq bigint), jsonb_array_elements($5) with ordinality n(note, n)
+			), moved as (
+				update board o set last_seq = b.seq + jsonb_array_length($5)
+				from jsonb_to_recordset($1) b(id uuid, seq bigint)
+				where o.id = b.id
+			)
+			select pg_notify('harrow', b.id || ' ' || b.seq + jsonb_array_length($5)) from jsonb_to_recordset($1) b(id uuid, seq bigint)`,
+		values: [
+			JSON.stringify(boards.map((board) => ({ id: board.id, seq: board.lastSeq }))),
+			person.id,
+			id,
+			at,
+			JSON.stringify(notes),
+		],
+	});
+	return answerOf(id, about.name, null, command.undoable && changes.length > 0, done);
 }
-
-const RANK = { viewer: 0, member: 1, lead: 2 };
 
 async function obeyOnBoard(
 	tx: Tx,
 	person: Person,
 	id: string,
 	command: BoardCommand<object>,
-	input: { board?: string; card?: string; column?: string | null; of?: string },
+	input: BoardInput,
 ): Promise<Answer> {
-	const { board, role } = await lockBoard(tx, person, input);
-	if (RANK[role] < RANK[command.role])
-		throw new Problem(
-			403,
-			'right.missing',
-			`Only ${command.role === 'lead' ? 'a lead' : 'members of the team'} may do this on this board.`,
-		);
-	const context = new BoardContext(tx, person, now(), id, board, role);
-	const done = (await command.run(context, input)) ?? {};
-	const seq = await write(context);
-	const undoable = command.undoable && context.touched.size + context.sprintsBefore.size > 0;
-	return answerOf(id, command.name, seq, undoable, done);
+	const { board, role, at } = await lockBoard(tx, person, input);
+	mayDo(role, command.role, ' on this board');
+	const context = new BoardContext(tx, person, at, id, board, role);
+	const done = (await command.run(context, input, undefined)) ?? {};
+	const changes = await context.kept.changes();
+	const seq = await write(context, changes, command.role);
+	return answerOf(id, command.name, seq, command.undoable && context.touched.size + changes.length > 0, done);
 }
 
 function answerOf(id: string, command: string, seq: number | null, undoable: boolean, done: Done): Answer {
@@ -223,57 +261,11 @@ function answerOf(id: string, command: string, seq: number | null, undoable: boo
 	};
 }
 
-/** Locks the board that the input speaks of, if the person may see it. Every command locks its board first. */
-async function lockBoard(
-	tx: Tx,
-	person: Person,
-	input: { board?: string; card?: string; column?: string | null; of?: string },
-): Promise<{ board: LockedBoard; role: 'viewer' | 'member' | 'lead' }> {
-	const { rows } = await tx.query<{
-		id: string;
-		team: string;
-		slug: string;
-		key: string;
-		unit: LockedBoard['unit'];
-		timeZone: string;
-		sprintDays: number | null;
-		lastSeq: number;
-		lastNumber: number;
-		role: 'viewer' | 'member' | 'lead';
-		columns: (LockedBoard['columns'][number] & { commitment: boolean })[];
-		runningSprint: LockedBoard['runningSprint'];
-	}>({
-		name: 'command-board',
-		text: `select b.id, b.team_id as team, b.slug, b.key, b.unit, b.sprint_days as "sprintDays",
-				(select time_zone from team where id = b.team_id) as "timeZone", b.last_seq as "lastSeq", b.last_number as "lastNumber", r.role,
-				(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,
-					'mode', k.limit_mode, 'policy', k.policy, 'version', k.version, 'commitment', k.commitment) order by k.position)
-				from board_column k where k.board_id = b.id) as columns,
-				(select json_build_object('id', s.id, 'number', s.number) from sprint s
-				where s.board_id = b.id and s.started_at is not null and s.closed_at is null) as "runningSprint"
-			from board b
-			join board_right r on r.board_id = b.id and r.person_id = $1
-			where b.id = coalesce($2::uuid,
-				(select board_id from card where id = $3::uuid),
-				(select board_id from board_column where id = $4::uuid),
-				(select board_id from command where id = $5::uuid))
-			for update of b`,
-		values: [person.id, input.board ?? null, input.card ?? null, input.column ?? null, input.of ?? null],
-	});
-	const found = rows[0];
-	if (!found)
-		throw notFound(input.board ? 'board' : input.card ? 'card' : input.column ? 'column' : 'command');
-	const { role, columns, ...board } = found;
-	const commitment = Math.max(
-		0,
-		columns.findIndex((column) => column.commitment),
-	);
-	return { role, board: { ...board, columns, commitment } };
-}
+const asJson = (changes: readonly Kept[]) => (changes.length ? JSON.stringify(changes) : null);
 
 /** Writes the events of a command and what its cards were before, moves the board's sequence on, and tells listeners. */
-async function write(context: BoardContext): Promise<number> {
-	const { tx, board, notes, touched, sprintsBefore } = context;
+async function write(context: BoardContext, changes: readonly Kept[], role: Role): Promise<number> {
+	const { tx, board, notes, touched } = context;
 	const seq = board.lastSeq + notes.length;
 	const events = notes.map((note, i) => ({ ...note, seq: board.lastSeq + i + 1 }));
 	const cards = [...touched].map(([id, { before, version }]) => ({ id, before, version }));
@@ -288,9 +280,11 @@ async function write(context: BoardContext): Promise<number> {
 				select $3::uuid, c.id, c.before, c.version
 				from jsonb_to_recordset($6) as c(id uuid, before jsonb, version integer)
 			), mark as (
-				update command set board_id = $1, sprints = $9 where id = $3::uuid
+				update command set board_id = $1, kept = $9, role = $10 where id = $3::uuid
+			), moved as (
+				update board set last_seq = $7, last_number = $8 where id = $1
 			)
-			update board set last_seq = $7, last_number = $8 where id = $1`,
+			select pg_notify('harrow', $1 || ' ' || $7::bigint)`,
 		values: [
 			board.id,
 			context.person.id,
@@ -300,10 +294,10 @@ async function write(context: BoardContext): Promise<number> {
 			JSON.stringify(cards),
 			seq,
 			board.lastNumber,
-			sprintsBefore.size ? JSON.stringify([...sprintsBefore.values()]) : null,
+			asJson(changes),
+			role,
 		],
 	});
-	await tx.query({ name: 'notify', text: `select pg_notify('harrow', $1)`, values: [`${board.id} ${seq}`] });
 	return seq;
 }
 

@@ -7,13 +7,13 @@ import {
 	IsArray,
 	IsInt,
 	IsNotEmpty,
-	IsNumber,
-	IsOptional,
+	IsObject,
 	IsString,
 	IsUUID,
 	Max,
 	MaxLength,
 	Min,
+	ValidateBy,
 	ValidateIf,
 	ValidateNested,
 } from 'class-validator';
@@ -21,9 +21,18 @@ import { JSONSchema } from 'class-validator-jsonschema';
 
 const trim = Transform(({ value }) => (typeof value === 'string' ? value.trim() : value));
 
+/** Ids are compared as text: they are small letters from here on, however they were sent. */
+const small = Transform(({ value }) =>
+	typeof value === 'string'
+		? value.toLowerCase()
+		: Array.isArray(value)
+			? value.map((one: unknown) => (typeof one === 'string' ? one.toLowerCase() : one))
+			: value,
+);
+
 /** The id of a thing. */
 export const Id = (what: string) =>
-	applyDecorators(IsUUID(undefined, { message: `The ${what} must be named by its id.` }));
+	applyDecorators(small, IsUUID(undefined, { message: `The ${what} must be named by its id.` }));
 
 /** The version of a card or column that the sender saw. */
 export const Version = () =>
@@ -42,19 +51,33 @@ export const Line = (what: string, most: number) =>
 		MaxLength(most, { message: `${what} may have at most ${most} characters.` }),
 	);
 
+/** A number with at most so many decimals. */
+export const Decimals = (places: number, message: string, each = false) =>
+	ValidateBy(
+		{
+			name: 'isNumber',
+			validator: {
+				validate: (value) =>
+					typeof value === 'number' && Number.isFinite(value) && Number(value.toFixed(places)) === value,
+			},
+		},
+		{ each, message },
+	);
+
 /** Hours or points. */
 export const Amount = (what: string) =>
 	applyDecorators(
-		IsNumber(
-			{ allowNaN: false, allowInfinity: false, maxDecimalPlaces: 2 },
-			{ message: `${what} must be a number with at most two decimals.` },
-		),
+		Decimals(2, `${what} must be a number with at most two decimals.`),
 		Min(0, { message: `${what} must not be below 0.` }),
 		Max(9999, { message: `${what} may be at most 9,999.` }),
 	);
 
-/** A field that may be left out. */
-export const Optional = IsOptional;
+/** A field that may be left out; where it may be null too, it says so with `OrNull`. */
+export const Optional = () =>
+	applyDecorators(
+		ValidateIf((_, value) => value !== undefined),
+		JSONSchema((schema) => ({ ...schema, 'x-optional': true }) as never) as unknown as PropertyDecorator,
+	);
 
 /** A field that must be there, and may be null. */
 export const OrNull = () =>
@@ -73,10 +96,7 @@ export const DayText = (what: string) => Line(what, 10);
 /** A share of something, from 0 to 1. */
 export const Share = (what: string) =>
 	applyDecorators(
-		IsNumber(
-			{ allowNaN: false, allowInfinity: false, maxDecimalPlaces: 4 },
-			{ message: `${what} must be a number from 0 to 1.` },
-		),
+		Decimals(4, `${what} must be a number from 0 to 1.`),
 		Min(0, { message: `${what} must not be below 0.` }),
 		Max(1, { message: `${what} must not be above 1.` }),
 	);
@@ -100,6 +120,7 @@ export const CardNumber = () =>
 /** A list of ids of people. */
 export const People = (what: string) =>
 	applyDecorators(
+		small,
 		IsUUID(undefined, { each: true, message: `Each ${what} must be named by their id.` }),
 		ArrayUnique({ message: `Name each ${what} once.` }),
 		ArrayMaxSize(20, { message: `There may be at most 20 ${what}s.` }),
@@ -123,6 +144,7 @@ export const Entries = (what: string, of: new () => object, most: number, least 
 			each: true,
 			message: `Each of the ${what} must be an object with the fields it needs.`,
 		}),
+		IsObject({ each: true, message: `Each of the ${what} must be an object with the fields it needs.` }),
 		Type(() => of) as PropertyDecorator,
 		ArrayMinSize(least, { message: `Name at least ${least} of the ${what}.` }),
 		ArrayMaxSize(most, { message: `There may be at most ${most} ${what} at once.` }),

@@ -90,24 +90,45 @@ async function otherCard(context: BoardContext, number: number): Promise<{ id: s
 
 /** A card that blocks another one, which blocks it in turn through others, would wait for itself. */
 async function refuseLoop(context: BoardContext, card: CardRow, other: { id: string }): Promise<void> {
-	const { rows } = await context.tx.query<{ path: number[] }>(
-		`with recursive way as (
-			select c.id, array[c.number] as path from card c where c.id = $1
-			union all
-			select c.id, w.path || c.number
-			from way w
-			join card_link l on l.from_id = w.id and l.kind = 'blocks'
-			join card c on c.id = l.to_id
-			where c.number <> all(w.path)
+	const { rows } = await context.tx.query<Step>(
+		// Each card that the other one leads to is visited once, whatever the number of ways to it.
+		`with recursive reached(id) as (
+			select $1::uuid
+			union
+			select l.to_id from reached r join card_link l on l.from_id = r.id and l.kind = 'blocks'
 		)
-		select path from way where id = $2 limit 1`,
+		select l.from_id as "from", l.to_id as "to", f.number as "number"
+		from card_link l
+		join reached r on r.id = l.from_id
+		join card f on f.id = l.from_id
+		where l.kind = 'blocks' and exists (select from reached where id = $2)`,
 		[other.id, card.id],
 	);
-	if (rows[0])
+	const loop = shortestWay(rows, other.id, card.id);
+	if (loop)
 		throw new Problem(
 			409,
 			'link.loop',
-			`That would be a loop: ${[card.number, ...rows[0].path].join(' blocks ')}.`,
+			`That would be a loop: ${[card.number, ...loop, card.number].join(' blocks ')}.`,
 			'to',
 		);
+}
+
+interface Step {
+	from: string;
+	to: string;
+	/** Of the card that it leads from. */
+	number: number;
+}
+
+/** The numbers of the cards on the shortest way from one card to another, without the last; null where there is none. */
+function shortestWay(steps: readonly Step[], from: string, to: string): number[] | null {
+	const next = new Map<string, Step[]>();
+	for (const step of steps) next.set(step.from, [...(next.get(step.from) ?? []), step]);
+	const ways = new Map<string, number[]>([[from, []]]);
+	for (const [at, way] of ways) {
+		if (at === to) return way;
+		for (const step of next.get(at) ?? []) if (!ways.has(step.to)) ways.set(step.to, [...way, step.number]);
+	}
+	return null;
 }

@@ -18,6 +18,7 @@ export class MoveCard {
 
 	/** The card right above its new place; null for the top, left out for the end. */
 	@Optional()
+	@OrNull()
 	@Id('card above')
 	below?: string | null;
 
@@ -45,7 +46,7 @@ export const moveCard = boardCommand({
 			return {};
 		}
 		const { through, advice } = target
-			? checkLimit(target, standing + family.length, input.reason)
+			? checkLimit(target, standing, moving.length, input.reason)
 			: { through: null };
 		for (const [i, one] of moving.entries()) await moveTo(context, one, input.column, ranks[i]!, through);
 		return { advice };

@@ -77,8 +77,7 @@ export function checkOwners(
 	owners: readonly string[],
 	kept: readonly string[] = [],
 ): string[] {
-	return owners.map((owner) => {
-		const id = owner.toLowerCase();
+	return owners.map((id) => {
 		if (!able.has(id) && !kept.includes(id))
 			throw new Problem(
 				422,

@@ -3,7 +3,7 @@ import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
 import type { CardRow } from './context.ts';
 import { childrenOf } from './family.ts';
-import { Id, Optional, SeenCard, SeenCards } from './fields.ts';
+import { Id, Optional, OrNull, SeenCard, SeenCards } from './fields.ts';
 import { moveTo, placeBounds, reorder } from './place.ts';
 
 export class PlaceCards {
@@ -16,6 +16,7 @@ export class PlaceCards {
 
 	/** The card of the backlog right above them; null for the top, left out for the end. */
 	@Optional()
+	@OrNull()
 	@Id('card above')
 	below?: string | null;
 }

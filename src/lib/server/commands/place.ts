@@ -52,17 +52,22 @@ export async function rankIn(
 }
 
 /**
- * What a column's limit says to one more card. Over a limit that holds, a reason is asked for; over one that advises,
- * the person is told.
- * @param standing the cards that stand there without it
+ * What a column's limit says to cards that come into it. Over a limit that holds, a reason is asked for; over one that
+ * advises, the person is told. Every way into a column asks here: moving, adding, pulling, starting a sprint, planning into
+ * a running one, restoring and taking back.
+ * @param standing the cards that stand there without those that come
  */
 export function checkLimit(
 	column: LockedColumn,
 	standing: number,
+	coming: number,
 	reason: string | undefined,
 ): { through: string | null; advice?: string } {
-	if (column.limit === null || standing < column.limit) return { through: null };
-	const full = `${column.name} is full (${standing} of ${column.limit}).`;
+	if (column.limit === null || !coming || standing + coming <= column.limit) return { through: null };
+	const full =
+		standing >= column.limit
+			? `${column.name} is full (${standing} of ${column.limit}).`
+			: `${column.name} has room for ${column.limit - standing} more (${standing} of ${column.limit}), and ${coming} would come.`;
 	if (reason) return { through: reason };
 	if (column.mode === 'hold')
 		throw new Problem(
@@ -74,8 +79,41 @@ export function checkLimit(
 		);
 	return {
 		through: null,
-		advice: `${column.name} is now over its limit (${standing + 1} of ${column.limit}).`,
+		advice: `${column.name} is now over its limit (${standing + coming} of ${column.limit}).`,
 	};
+}
+
+/** The ranks that cards had, for those that come back; the next free one after it where another card took the place. */
+export async function freeRanks(
+	context: BoardContext,
+	cards: readonly Pick<CardRow, 'id' | 'column_id' | 'rank' | 'archived_at'>[],
+): Promise<string[]> {
+	const { rows } = await context.tx.query<{ column_id: string | null; rank: string }>(
+		`select column_id, rank from card
+		where board_id = $1 and archived_at is null and id <> all($2::uuid[])
+			and (column_id = any($3::uuid[]) or (column_id is null and $4))`,
+		[
+			context.board.id,
+			cards.map((card) => card.id),
+			cards.flatMap((card) => card.column_id ?? []),
+			cards.some((card) => card.column_id === null),
+		],
+	);
+	const places = new Map<string | null, Set<string>>();
+	for (const { column_id, rank } of rows)
+		places.set(column_id, (places.get(column_id) ?? new Set()).add(rank));
+	return cards.map(({ column_id, rank, archived_at }) => {
+		const taken = places.get(column_id) ?? new Set<string>();
+		if (archived_at || !taken.has(rank)) {
+			if (!archived_at) places.set(column_id, taken.add(rank));
+			return rank;
+		}
+		let after: string | null = null;
+		for (const other of taken) if (other > rank && (after === null || other < after)) after = other;
+		const free = generateKeyBetween(rank, after);
+		places.set(column_id, taken.add(free));
+		return free;
+	});
 }
 
 /** The clock of a card's row, as the core reads it. */

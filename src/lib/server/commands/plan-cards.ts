@@ -4,10 +4,10 @@ import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
 import type { BoardContext, CardRow, SprintRow } from './context.ts';
 import { childrenOf } from './family.ts';
-import { Id, Optional, OrNull, People, SeenCard, SeenCards, SprintNumber } from './fields.ts';
+import { Id, Line, Optional, OrNull, People, SeenCard, SeenCards, SprintNumber } from './fields.ts';
 import { ableToOwn, checkOwners } from './names.ts';
 import { giveTo } from './owners.ts';
-import { placeBounds, writePlace, clockIn } from './place.ts';
+import { checkLimit, placeBounds, writePlace, clockIn } from './place.ts';
 
 export class PlanCards {
 	@Id('board')
@@ -30,6 +30,11 @@ export class PlanCards {
 	@Optional()
 	@IsBoolean({ message: 'A card is planned or not: true or false.' })
 	planned?: boolean;
+
+	/** Why what comes onto the board is let through over the limit of its first column. */
+	@Optional()
+	@Line('The reason', 300)
+	reason?: string;
 }
 
 export const planCards = boardCommand({
@@ -71,15 +76,17 @@ export const planCards = boardCommand({
 		}
 		// What comes into a running sprint is seen on its board: it begins in the first column.
 		const first = context.board.columns[0]!;
-		const { above, under } = await placeBounds(context, first.id, undefined);
+		const { above, under, standing } = await placeBounds(context, first.id, undefined);
+		const { through, advice } = checkLimit(first, standing, arriving.length, input.reason);
 		const ranks = generateNKeysBetween(above, under, arriving.length);
 		for (const [i, card] of arriving.entries()) {
-			await writePlace(context, card, first.id, ranks[i]!, clockIn(context, card, first.id), null);
-			context.note(card.id, 'column', first.name, { column: '' });
+			await writePlace(context, card, first.id, ranks[i]!, clockIn(context, card, first.id), through);
+			context.note(card.id, 'column', first.name, { column: '' }, through ? { letThrough: through } : null);
 		}
 		const placed = new Set(arriving);
 		// A parent that only stood for its parts is changed too: it was named.
 		await context.changedNow([...new Set([...picked, ...cards])].filter((card) => !placed.has(card)));
+		return { advice };
 	},
 });
 

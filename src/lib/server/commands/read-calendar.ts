@@ -1,10 +1,14 @@
 import { IsString, MaxLength } from 'class-validator';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
-import { readCalendar as read } from '../../../core/exchange/calendar-file.ts';
+import type { readCalendar as read } from '../../../core/exchange/calendar-file.ts';
+import { apart } from '../apart.ts';
+import { rows } from '../database.ts';
+import { now } from '../time.ts';
 import { Problem } from '../problem.ts';
 import { teamCommand } from './command.ts';
 import { Id, OrNull } from './fields.ts';
+import { inTurn } from './turns.ts';
 import { leadsOnly, memberOf, selfOrLead } from './team.ts';
 
 export class ReadCalendar {
@@ -27,13 +31,13 @@ export const readCalendar = teamCommand({
 	summary:
 		'Reads absences of a person, or holidays of the team, from an iCalendar file. Read again, it changes them.',
 	input: ReadCalendar,
-	async run(context, input) {
-		const { tx, team, at } = context;
+	// Files come from anywhere: they are read before anything is locked, apart, and not for long.
+	prepare: ({ team, file }) => inTurn(['calendar-file'], () => readApart(team, file)),
+	async run(context, input, found) {
+		const { tx, team } = context;
 		if (input.person === null) leadsOnly(context);
 		else selfOrLead(context, input.person);
 		const person = input.person === null ? null : await memberOf(context, input.person);
-		const zone = zoneOf(team.timeZone);
-		const found = read(input.file, zone, zone.day(at.getTime()));
 		if (!found.ok) throw new Problem(422, 'calendar.unreadable', found.reason, 'file');
 		const entries = found.days.map((entry) => ({
 			...entry,
@@ -42,6 +46,10 @@ export const readCalendar = teamCommand({
 			hours: entry.hours === null ? null : Math.min(24, entry.hours),
 		}));
 		if (person) {
+			await context.keep('absence', {
+				person_id: person.id,
+				calendar_uid: [...new Set(entries.map((entry) => entry.uid))],
+			});
 			await tx.query(
 				`insert into absence (person_id, from_day, to_day, hours, note, calendar_uid)
 				select distinct on (e.uid, e."from") $1::uuid, e."from", e."to", e.hours, e.note, e.uid
@@ -61,6 +69,7 @@ export const readCalendar = teamCommand({
 				'This calendar holds no whole days: holidays are whole days.',
 				'file',
 			);
+		await context.keep('holiday', { team_id: team.id });
 		await tx.query(
 			`insert into holiday (team_id, day, name)
 			select distinct on (d.day) $1::uuid, d.day::date, left(coalesce(nullif(e.note, ''), 'Holiday'), 80)
@@ -73,3 +82,20 @@ export const readCalendar = teamCommand({
 		return { result: { read: whole.length } };
 	},
 });
+
+type Read = ReturnType<typeof read>;
+const LONGEST_MS = 2000;
+
+async function readApart(team: string, text: string): Promise<Read> {
+	const [found] = await rows<{ zone: string }>('select time_zone as zone from team where id = $1', [team]);
+	// Whether there is such a team, and the person is in it, the door says.
+	if (!found) return { ok: false, reason: '' };
+	const today = zoneOf(found.zone).day(now().getTime());
+	const read = await apart<Read>('calendar-file', { text, zone: found.zone, today }, LONGEST_MS);
+	return (
+		read ?? {
+			ok: false,
+			reason: 'This iCalendar file takes too long to read: a rule in it may name no day at all.',
+		}
+	);
+}

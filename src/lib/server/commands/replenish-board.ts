@@ -1,9 +1,8 @@
 import { generateNKeysBetween } from 'fractional-indexing';
 import { Problem } from '../problem.ts';
-import { replenishment } from '../../../core/backlog/replenish.ts';
 import { boardCommand } from './command.ts';
-import { Id, SeenCard, SeenCards } from './fields.ts';
-import { moveTo, placeBounds } from './place.ts';
+import { Id, Line, Optional, SeenCard, SeenCards } from './fields.ts';
+import { checkLimit, moveTo, placeBounds } from './place.ts';
 
 export class ReplenishBoard {
 	@Id('board')
@@ -12,30 +11,29 @@ export class ReplenishBoard {
 	/** The cards to pull, in their order. */
 	@SeenCards()
 	cards!: SeenCard[];
+
+	/** Why they are let through over a limit. */
+	@Optional()
+	@Line('The reason', 300)
+	reason?: string;
 }
 
 export const replenishBoard = boardCommand({
 	name: 'ReplenishBoard',
-	summary: 'Pulls cards of the backlog into the first column of the board, up to its limit.',
+	summary: 'Pulls cards of the backlog into the first column of the board, as far as its limit goes.',
 	input: ReplenishBoard,
 	async run(context, input) {
 		const first = context.board.columns[0]!;
 		const cards = await context.cards(input.cards);
 		const { above, under, standing } = await placeBounds(context, first.id, undefined);
-		const free = replenishment(first.limit, standing);
-		if (cards.length > free)
-			throw new Problem(
-				409,
-				'limit.held',
-				`${first.name} has ${free} free of ${first.limit}; ${cards.length} cards were picked.`,
-				'cards',
-			);
+		const { through, advice } = checkLimit(first, standing, cards.length, input.reason);
 		const ranks = generateNKeysBetween(above, under, cards.length);
 		for (const [i, card] of cards.entries()) {
 			context.unarchived(card);
 			if (card.column_id !== null)
 				throw new Problem(409, 'card.pulled', `Card ${card.number} is on the board already.`, 'cards');
-			await moveTo(context, card, first.id, ranks[i]!, null);
+			await moveTo(context, card, first.id, ranks[i]!, through);
 		}
+		return { advice };
 	},
 });

@@ -1,8 +1,8 @@
 import { restore } from '../../../core/flow/clock.ts';
 import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
-import { Id, Version } from './fields.ts';
-import { clockOf, rankIn } from './place.ts';
+import { Id, Line, Optional, Version } from './fields.ts';
+import { checkLimit, clockOf, freeRanks } from './place.ts';
 
 export class RestoreCard {
 	@Id('card')
@@ -10,22 +10,55 @@ export class RestoreCard {
 
 	@Version()
 	version!: number;
+
+	/** Why it is let through over a limit. */
+	@Optional()
+	@Line('The reason', 300)
+	reason?: string;
 }
 
 export const restoreCard = boardCommand({
 	name: 'RestoreCard',
-	summary: 'Brings an archived card back to where it stood.',
+	summary: 'Brings an archived card back to where it stood, with its sprint while that is not closed.',
 	input: RestoreCard,
 	async run(context, input) {
+		const { tx, board } = context;
 		const card = await context.card(input.card, input.version);
 		if (!card.archived_at)
 			throw new Problem(409, 'card.not_archived', `Card ${card.number} is not archived.`, 'card');
-		const { rank } = await rankIn(context, card.column_id, undefined, [card.id]);
-		const clock = restore(clockOf(context, card));
-		await context.tx.query(
-			`update card set archived_at = null, archived_reason = null, clock = $2, rank = $3, version = version + 1 where id = $1`,
-			[card.id, clock.state, rank],
+		const { rows } = await tx.query<{
+			standing: number;
+			sprint: { id: string; number: number; planned: boolean; running: boolean } | null;
+		}>(
+			`select (select count(*) from card k where k.column_id = $2 and k.archived_at is null) as standing,
+				(select json_build_object('id', s.id, 'number', s.number, 'running', s.started_at is not null,
+					'planned', not coalesce((e.before ->> 'unplanned')::boolean, false))
+				from (select before from event where card_id = $1 and kind = 'archived' order by seq desc limit 1) e
+				join sprint s on s.id = (e.before ->> 'sprint')::uuid and s.closed_at is null) as sprint`,
+			[card.id, card.column_id],
 		);
-		context.note(card.id, 'restored');
+		const { standing, sprint } = rows[0]!;
+		const column = card.column_id === null ? null : context.column(card.column_id);
+		const { through, advice } = column ? checkLimit(column, standing, 1, input.reason) : { through: null };
+		const [rank] = await freeRanks(context, [{ ...card, archived_at: null }]);
+		const clock = restore(clockOf(context, card));
+		await tx.query(
+			`update card
+			set archived_at = null, archived_reason = null, clock = $2, rank = $3, let_through = coalesce($4, let_through), version = version + 1
+			where id = $1`,
+			[card.id, clock.state, rank, through],
+		);
+		context.note(card.id, 'restored', '', null, through ? { letThrough: through } : null);
+		// What was dropped from a sprint comes back into it as any card comes into one; a parent is in none.
+		if (!sprint || clock.state === 'done' || card.sprint_id || card.children) return { advice };
+		if (sprint.running && sprint.id !== board.runningSprint?.id) return { advice };
+		await tx.query('update card set sprint_id = $2, unplanned = $3 where id = $1', [
+			card.id,
+			sprint.id,
+			sprint.running && !sprint.planned,
+		]);
+		context.note(card.id, 'sprint', String(sprint.number));
+		if (sprint.running && sprint.planned) context.note(card.id, 'planned', 'yes');
+		return { advice };
 	},
 });

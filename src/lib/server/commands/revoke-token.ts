@@ -17,5 +17,6 @@ export const revokeToken = personCommand({
 			[input.token, person.id, at],
 		);
 		if (!rowCount) throw notFound('token');
+		await tx.query(`select pg_notify('harrow', 'person ' || $1)`, [person.id]);
 	},
 });

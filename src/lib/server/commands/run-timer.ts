@@ -1,11 +1,11 @@
-import { Max, IsNumber, Min } from 'class-validator';
+import { Max, Min } from 'class-validator';
 import { leftOn, timerHours } from '../../../core/capacity/timer.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
 import { withoutChildren } from './family.ts';
-import { Id, Optional } from './fields.ts';
+import { Decimals, Id, Optional } from './fields.ts';
 import { Billable, fitsInDay, TimeNote, whoseTime, writeTime } from './time.ts';
 
 export class StartTimer {
@@ -56,10 +56,7 @@ export class StopTimer {
 	@Optional()
 	@Max(24, { message: 'A day has at most 24 hours.' })
 	@Min(0, { message: 'The hours must not be below 0.' })
-	@IsNumber(
-		{ allowNaN: false, allowInfinity: false, maxDecimalPlaces: 2 },
-		{ message: 'The hours must be a number with at most two decimals.' },
-	)
+	@Decimals(2, 'The hours must be a number with at most two decimals.')
 	hours?: number;
 
 	/** Whose timer; one’s own unless a lead stops one that was left on. */
@@ -83,6 +80,7 @@ export const stopTimer = boardCommand({
 	async run(context, input) {
 		const person = await whoseTime(context, input.person);
 		const card = await context.card(input.card);
+		await context.keep('timer', { person_id: person.id });
 		const { rows } = await context.tx.query<{ started_at: Date }>(
 			'delete from timer where person_id = $1 and card_id = $2 returning started_at',
 			[person.id, card.id],

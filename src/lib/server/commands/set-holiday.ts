@@ -3,7 +3,6 @@ import { Problem } from '../problem.ts';
 import { teamCommand } from './command.ts';
 import { dayField } from './days.ts';
 import { DayText, Id, Optional } from './fields.ts';
-import { leadsOnly } from './team.ts';
 
 export class SetHoliday {
 	@Id('team')
@@ -26,16 +25,19 @@ export const setHoliday = teamCommand({
 	name: 'SetHoliday',
 	summary: 'Makes a day a holiday of the team, or a usual day again.',
 	input: SetHoliday,
+	role: 'lead',
 	async run(context, input) {
-		leadsOnly(context);
 		dayField(input.day, 'day', 'The day');
+		const [before] = await context.keep('holiday', { team_id: context.team.id, day: input.day });
+		const was = before && !before.withdrawn_at ? { holiday: before.name } : { holiday: null };
 		if (input.holiday) {
 			await context.tx.query(
 				`insert into holiday (team_id, day, name) values ($1, $2, $3)
 				on conflict (team_id, day) do update set name = excluded.name, withdrawn_at = null`,
 				[context.team.id, input.day, input.name?.trim() || 'Holiday'],
 			);
-			context.note(`${input.day} is a holiday: ${input.name?.trim() || 'Holiday'}.`);
+			const name = input.name?.trim() || 'Holiday';
+			context.note(`${input.day} is a holiday: ${name}.`, was, { holiday: name });
 			return;
 		}
 		const { rowCount } = await context.tx.query(
@@ -43,6 +45,6 @@ export const setHoliday = teamCommand({
 			[context.team.id, input.day, context.at],
 		);
 		if (!rowCount) throw new Problem(409, 'holiday.none', `${input.day} is no holiday.`, 'day');
-		context.note(`${input.day} is a usual day again.`);
+		context.note(`${input.day} is a usual day again.`, was, { holiday: null });
 	},
 });

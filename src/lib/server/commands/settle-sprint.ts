@@ -100,7 +100,7 @@ export const settleSprint = boardCommand({
 			'select id from card where sprint_id = $1 and archived_at is null order by rank, number',
 			[sprint.id],
 		);
-		const said = new Map(input.decisions.map((one) => [one.card.toLowerCase(), one]));
+		const said = new Map(input.decisions.map((one) => [one.card, one]));
 		const versions = rows.map(({ id }) => ({ card: id, version: said.get(id)?.version }));
 		const cards = await context.cards(versions);
 		const unfinished = cards.filter((card) => card.clock !== 'done');

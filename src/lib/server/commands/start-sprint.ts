@@ -8,8 +8,8 @@ import { boardPast } from '../questions/past.ts';
 import { daysOf, promiseOf, workersOf } from '../questions/promise.ts';
 import { rotaOf } from '../questions/rota.ts';
 import { boardCommand } from './command.ts';
-import { Id, SprintNumber, Version } from './fields.ts';
-import { clockIn, placeBounds, writePlace } from './place.ts';
+import { Id, Line, Optional, SprintNumber, Version } from './fields.ts';
+import { checkLimit, clockIn, placeBounds, writePlace } from './place.ts';
 import { keepAhead } from './sprints.ts';
 
 export class StartSprint {
@@ -21,6 +21,11 @@ export class StartSprint {
 
 	@Version()
 	version!: number;
+
+	/** Why its cards are let through over the limit of the first column. */
+	@Optional()
+	@Line('The reason', 300)
+	reason?: string;
 }
 
 export const startSprint = boardCommand({
@@ -55,18 +60,20 @@ export const startSprint = boardCommand({
 		const cards = await context.cards(rows.map(({ id }) => ({ card: id })));
 		const first = board.columns[0]!;
 		const waiting = cards.filter((card) => card.column_id === null);
-		const { above, under } = await placeBounds(context, first.id, undefined);
+		const { above, under, standing: there } = await placeBounds(context, first.id, undefined);
+		const { through } = checkLimit(first, there, waiting.length, input.reason);
 		const ranks = generateNKeysBetween(above, under, waiting.length);
 		for (const [i, card] of waiting.entries()) {
-			await writePlace(context, card, first.id, ranks[i]!, clockIn(context, card, first.id), null);
-			context.note(card.id, 'column', first.name, { column: '' });
+			await writePlace(context, card, first.id, ranks[i]!, clockIn(context, card, first.id), through);
+			context.note(card.id, 'column', first.name, { column: '' }, through ? { letThrough: through } : null);
 		}
 		const standing = cards.filter((card) => card.column_id !== null);
 		if (standing.length) await context.changedNow(standing);
 		for (const card of standing) context.note(card.id, 'committed', String(sprint.number));
 
 		const head = await boardHead(context.person, board.slug);
-		const [{ learned }, rota] = await Promise.all([boardPast(head), rotaOf(board.team)]);
+		const { learned } = await boardPast(head);
+		const rota = await rotaOf(board.team);
 		const days = daysOf(head, sprint.number)!;
 		const raw = Object.fromEntries(
 			workersOf(head).map((person) => [person.id, rawHours(rota, person.id, board.id, days.from, days.to)]),

@@ -25,6 +25,6 @@ export function leadsOnly(context: TeamContext): void {
 
 /** Everyone may say when they are away themselves; for others a lead does. */
 export function selfOrLead(context: TeamContext, person: string): void {
-	if (context.role !== 'lead' && person.toLowerCase() !== context.person.id)
+	if (context.role !== 'lead' && person !== context.person.id)
 		throw new Problem(403, 'right.missing', 'Only a lead may do this for somebody else.');
 }

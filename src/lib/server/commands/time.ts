@@ -1,4 +1,5 @@
-import { IsBoolean, IsNumber, Max, MaxLength, Min, IsString } from 'class-validator';
+import { Decimals } from './fields.ts';
+import { IsBoolean, Max, MaxLength, Min, IsString } from 'class-validator';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { EVENT_KINDS, type HistoryEvent } from '../../../core/flow/history.ts';
@@ -13,10 +14,7 @@ export const Hours = () =>
 	applyDecorators(
 		Max(24, { message: 'A day has at most 24 hours.' }),
 		Min(0.01, { message: 'The hours must be above 0.' }),
-		IsNumber(
-			{ allowNaN: false, allowInfinity: false, maxDecimalPlaces: 2 },
-			{ message: 'The hours must be a number with at most two decimals.' },
-		),
+		Decimals(2, 'The hours must be a number with at most two decimals.'),
 	);
 
 /** What was done in that time. */
@@ -48,7 +46,7 @@ export async function whoseTime(
 	context: BoardContext,
 	asked: string | undefined,
 ): Promise<{ id: string; name: string }> {
-	const id = (asked ?? context.person.id).toLowerCase();
+	const id = asked ?? context.person.id;
 	if (id !== context.person.id && context.role !== 'lead')
 		throw new Problem(
 			403,

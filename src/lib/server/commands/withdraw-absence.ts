@@ -27,6 +27,7 @@ export const withdrawAbsence = teamCommand({
 		const found = rows[0];
 		if (!found) throw notFound('absence');
 		selfOrLead(context, found.person);
+		await context.keep('absence', { id: input.absence });
 		await context.tx.query('update absence set withdrawn_at = $2 where id = $1', [input.absence, context.at]);
 		context.note(`${found.name} is not away from ${found.from} to ${found.to} after all.`);
 	},

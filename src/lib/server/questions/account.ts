@@ -3,8 +3,8 @@ import { account, GROUPINGS, placedWithin, useOf, type Worked } from '../../../c
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { zoneOf, type Day } from '../../../core/calendar/zone.ts';
 import { hoursOn, tidy, weekHours } from '../../../core/capacity/hours.ts';
+import { dayAsked, rangeWithin } from '../asked.ts';
 import { rows } from '../database.ts';
-import { Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
 import { rotaOf } from './rota.ts';
@@ -131,25 +131,10 @@ export async function accountPage(
 }
 
 function rangeOf(asked: { from: string | null; to: string | null }, today: Day): [Day, Day] {
-	const read = (text: string | null, field: string): Day | null => {
-		if (!text) return null;
-		const day = parseDay(text);
-		if (day === null)
-			throw new Problem(
-				422,
-				`invalid.${field}`,
-				`“${text.slice(0, 40)}” is not a day such as 2026-11-23.`,
-				field,
-			);
-		return day;
-	};
 	const month = monthOf(today);
-	const from = read(asked.from, 'from') ?? month[0];
-	const to = read(asked.to, 'to') ?? (asked.from ? Math.max(from, today) : month[1]);
-	if (to < from) throw new Problem(422, 'range.backwards', 'The range ends before it begins.', 'to');
-	if (to - from > 3700)
-		throw new Problem(422, 'range.too_long', 'The range may be at most ten years long.', 'from');
-	return [from, to];
+	const from = dayAsked(asked.from, 'from') ?? month[0];
+	const to = dayAsked(asked.to, 'to') ?? (asked.from ? Math.max(from, today) : month[1]);
+	return rangeWithin(from, to);
 }
 
 /** The first and last day of the span of months that begins so many months after that of a day. */

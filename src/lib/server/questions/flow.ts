@@ -1,11 +1,10 @@
 import { calendarDays, workingDays, type DayCount } from '../../../core/calendar/day-count.ts';
-import { dayText, mondayOf, parseDay } from '../../../core/calendar/days.ts';
-import type { Day } from '../../../core/calendar/zone.ts';
+import { dayText, mondayOf } from '../../../core/calendar/days.ts';
 import { weekHours } from '../../../core/capacity/hours.ts';
 import { flowFigures, type FlowFigures } from '../../../core/flow/figures.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
+import { dayAsked, rangeWithin } from '../asked.ts';
 import { rows } from '../database.ts';
-import { Problem } from '../problem.ts';
 import { now } from '../time.ts';
 import { boardFile, boardHistory } from './history.ts';
 import { rotaOf } from './rota.ts';
@@ -30,11 +29,9 @@ export async function flowPage(
 	const at = now().getTime();
 	const board = boardFile(head);
 	const today = board.zone.day(at);
-	const to = readDay(range.to, 'to') ?? today;
-	const from = readDay(range.from, 'from') ?? mondayOf(Math.min(to, today)) - 7 * (DEFAULT_WEEKS - 1);
-	if (to < from) throw new Problem(422, 'range.backwards', 'The range ends before it begins.', 'to');
-	if (to - from > 3700)
-		throw new Problem(422, 'range.too_long', 'The range may be at most ten years long.', 'from');
+	const last = dayAsked(range.to, 'to') ?? today;
+	const first = dayAsked(range.from, 'from') ?? mondayOf(Math.min(last, today)) - 7 * (DEFAULT_WEEKS - 1);
+	const [from, to] = rangeWithin(first, last);
 	const days = range.days === 'working' ? 'working' : 'calendar';
 	const [events, count] = await Promise.all([
 		boardHistory(head),
@@ -42,19 +39,6 @@ export async function flowPage(
 	]);
 	const figures = flowFigures(board, events, at, from, to, count);
 	return { ...figures, today: dayText(today), days, titles: await titlesOf(head, figures) };
-}
-
-function readDay(text: string | null, field: string): Day | null {
-	if (!text) return null;
-	const day = parseDay(text);
-	if (day === null)
-		throw new Problem(
-			422,
-			`invalid.${field}`,
-			`“${text.slice(0, 40)}” is not a day such as 2026-11-23.`,
-			field,
-		);
-	return day;
 }
 
 /** A working day has a positive sum of team hours: working weeks less holidays. */

@@ -4,6 +4,7 @@ import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { shareOn } from '../../../core/capacity/hours.ts';
 import { personWeeks, type WeekBoard } from '../../../core/capacity/weeks.ts';
+import { isId } from '../asked.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -32,7 +33,7 @@ interface OpenCard {
  * @throws Problem 404 when there is no such team, or the person is not in it
  */
 export async function peoplePage(person: Person, team: string): Promise<PeoplePage> {
-	if (!/^[0-9a-f-]{36}$/i.test(team)) throw notFound('team');
+	if (!isId(team)) throw notFound('team');
 	const [found] = await rows<{
 		id: string;
 		name: string;
@@ -107,7 +108,8 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 		})),
 		people: working.map((one) => ({
 			...one,
-			shares: Object.fromEntries(rota.boards.map((board) => [board, shareOn(rota, one.id, board, today)])),
+			// Boards that one may not see are not told of, not even by their ids.
+			shares: Object.fromEntries(heads.map(({ id }) => [id, shareOn(rota, one.id, id, today)])),
 		})),
 		weeks: weeks.map((week) => ({ ...week, monday: dayText(week.monday) })),
 		holidays: found.holidays,

@@ -1,3 +1,4 @@
+import { isId } from '../asked.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -18,7 +19,7 @@ export interface TeamOf {
  * @throws Problem 404 when there is no such team, or the person is not in it
  */
 export async function teamOf(person: Person, team: string): Promise<TeamOf> {
-	if (!/^[0-9a-f-]{36}$/i.test(team)) throw notFound('team');
+	if (!isId(team)) throw notFound('team');
 	const [found] = await rows<TeamOf>(
 		`select t.id, t.name, t.time_zone as zone, t.currency, me.role,
 			(select coalesce(json_agg(json_build_object('id', b.id, 'name', b.name, 'slug', b.slug, 'key', b.key, 'unit', b.unit)

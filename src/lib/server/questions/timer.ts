@@ -19,6 +19,7 @@ export async function timerOf(person: Person): Promise<RunningTimer | null> {
 		from timer r
 		join card c on c.id = r.card_id
 		join board b on b.id = c.board_id
+		join board_right a on a.board_id = b.id and a.person_id = r.person_id
 		join team t on t.id = b.team_id
 		where r.person_id = $1`,
 		[person.id],

@@ -1,7 +1,8 @@
 import type { TimesheetPage, TimesheetRow } from '../../../core/board/account.ts';
-import { dayText, mondayOf, parseDay } from '../../../core/calendar/days.ts';
+import { dayText, mondayOf } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { hoursOn } from '../../../core/capacity/hours.ts';
+import { dayWithin } from '../asked.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -21,7 +22,7 @@ export async function timesheetPage(
 ): Promise<TimesheetPage> {
 	const about = await teamOf(person, team);
 	const today = zoneOf(about.zone).day(now().getTime());
-	const monday = mondayOf((asked.week && parseDay(asked.week)) || today);
+	const monday = mondayOf((asked.week && dayWithin(asked.week)) || today);
 	const whose = about.people.find((one) => one.id === asked.person)?.id ?? person.id;
 	if (whose !== person.id && about.role !== 'lead')
 		throw new Problem(403, 'right.missing', 'Only a lead looks at somebody else’s timesheet.', 'person');

@@ -14,6 +14,6 @@ export const load = async ({ locals, params, depends }) => {
 		head,
 		now: at.toISOString(),
 		today: dayText(zoneOf(head.timeZone).day(at.getTime())),
-		ribbon: await ribbon(head),
+		ribbon: await forPage(ribbon(head)),
 	};
 };

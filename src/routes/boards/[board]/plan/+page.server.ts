@@ -1,3 +1,4 @@
+import { forPage } from '$lib/server/answers';
 import { planPage } from '$lib/server/questions/plan';
 
 export const load = async ({ parent, depends, url }) => {
@@ -6,6 +7,6 @@ export const load = async ({ parent, depends, url }) => {
 	const { head } = await parent();
 	return {
 		title: `Plan of ${head.name}`,
-		plan: await planPage(head, Number.isInteger(asked) && asked > 0 ? asked : null),
+		plan: await forPage(planPage(head, Number.isInteger(asked) && asked > 0 ? asked : null)),
 	};
 };

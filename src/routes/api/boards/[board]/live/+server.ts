@@ -1,11 +1,13 @@
 import { answers } from '$lib/server/answers';
-import { changesAfter, listen, type Change } from '$lib/server/live';
-import { boardHead } from '$lib/server/questions/board-head';
+import { listen } from '$lib/server/live';
+import { boardSeen } from '$lib/server/questions/board-seen';
 import { Problem } from '$lib/server/problem';
 import { bearerOf, personOfRequest, SESSION_COOKIE } from '$lib/server/sign-in';
 import type { RequestEvent } from './$types';
 
 const HEARTBEAT_MS = Number(process.env.HARROW_HEARTBEAT_MS ?? 20_000);
+/** What may wait for a page that does not read. */
+const MOST_WAITING_BYTES = 1_000_000;
 const STREAM = {
 	'content-type': 'text/event-stream',
 	'cache-control': 'no-store',
@@ -14,53 +16,59 @@ const STREAM = {
 
 /** The changes of a board as server-sent events. A page that was away says the last number it saw and gets the rest first. */
 export const GET = answers(async ({ params, url, request, cookies }: RequestEvent, person) => {
-	const { id, seq } = await boardHead(person, params.board);
+	const { id, seq } = await boardSeen(person, params.board);
 	if (request.method === 'HEAD') return new Response(null, { headers: STREAM });
 	const said = Number(request.headers.get('last-event-id') ?? url.searchParams.get('since') ?? seq);
 	const since = Number.isSafeInteger(said) && said >= 0 ? Math.min(said, seq) : seq;
 	const text = new TextEncoder();
-	let stop = () => undefined as void;
-	const body = new ReadableStream<Uint8Array>({
-		async start(controller) {
-			const say = (line: string) => {
-				try {
+	let end = () => undefined as void;
+	const body = new ReadableStream<Uint8Array>(
+		{
+			async start(controller) {
+				let leave = () => undefined as void;
+				let ended = false;
+				const say = (line: string): boolean => {
+					if (ended || (controller.desiredSize ?? 0) <= 0) return false;
 					controller.enqueue(text.encode(line));
+					return true;
+				};
+				// A stream lives no longer than the right to it: a session that ended, or a board no longer seen, ends it.
+				const check = () => {
+					stillAllowed().then(
+						(allowed) => (allowed ? void (say(': still here\n\n') || end()) : end()),
+						(error) => error instanceof Problem && error.status < 500 && end(),
+					);
+				};
+				const stillAllowed = async () => {
+					const still = await personOfRequest(bearerOf(request), cookies.get(SESSION_COOKIE));
+					return still !== null && (await boardSeen(still, params.board)) !== null;
+				};
+				const heartbeat = setInterval(check, HEARTBEAT_MS);
+				end = () => {
+					clearInterval(heartbeat);
+					leave();
+					if (ended) return;
+					ended = true;
+					// The page may have gone, and with it the stream.
+					if (controller.desiredSize !== null) controller.close();
+				};
+				say('retry: 1000\n\n');
+				try {
+					leave = await listen(id, since, {
+						person: person.id,
+						tell: (number, json) => say(`id: ${number}\ndata: ${json}\n\n`),
+						check,
+						end: () => end(),
+					});
+					if (ended) leave();
 				} catch {
-					stop();
+					// The page tries again by itself.
+					end();
 				}
-			};
-			const tell = (change: Change) => say(`id: ${change.seq}\ndata: ${JSON.stringify(change)}\n\n`);
-			let ended = false;
-			const end = () => {
-				stop();
-				// The page may have gone meanwhile, and with it the stream.
-				if (!ended && controller.desiredSize !== null) controller.close();
-				ended = true;
-			};
-			// A stream lives no longer than the right to it: a session that ended, or a board no longer seen, ends it.
-			const stillAllowed = async () => {
-				const still = await personOfRequest(bearerOf(request), cookies.get(SESSION_COOKIE));
-				if (still) await boardHead(still, params.board);
-				return still !== null;
-			};
-			const heartbeat = setInterval(() => {
-				stillAllowed().then(
-					(allowed) => (allowed ? say(': still here\n\n') : end()),
-					(error) => error instanceof Problem && end(),
-				);
-			}, HEARTBEAT_MS);
-			const leave = await listen(id, since, (change) => {
-				if (change !== 'end') return tell(change);
-				end();
-			});
-			stop = () => {
-				clearInterval(heartbeat);
-				leave();
-			};
-			say('retry: 1000\n\n');
-			tell(await changesAfter(id, since));
+			},
+			cancel: () => end(),
 		},
-		cancel: () => stop(),
-	});
+		{ highWaterMark: MOST_WAITING_BYTES, size: (chunk) => chunk.byteLength },
+	);
 	return new Response(body, { headers: STREAM });
 });

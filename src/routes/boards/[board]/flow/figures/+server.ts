@@ -9,7 +9,7 @@ import type { RequestEvent } from './$types';
 export const GET = answers(async ({ params, url }: RequestEvent, person) => {
 	const asked = (name: string) => url.searchParams.get(name);
 	const of = asked('of') ?? 'cards';
-	const rows = FIGURES[of];
+	const rows = FIGURES.get(of);
 	if (!rows) throw new Problem(422, 'invalid.of', 'There are figures of cards, days and weeks.', 'of');
 	const flow = await flowPage(await boardHead(person, params.board), {
 		from: asked('from'),
@@ -24,25 +24,30 @@ export const GET = answers(async ({ params, url }: RequestEvent, person) => {
 	});
 });
 
-const FIGURES: Record<string, (flow: FlowPage) => unknown[][]> = {
-	cards: (flow) => {
-		const inRange = new Set(flow.finished.map((card) => card.card));
-		const cards = flow.report.cards.filter((card) => inRange.has(card.card));
-		const { state: _state, ...fields } = cards[0] ?? { state: null };
-		return [
-			['title', ...Object.keys(fields)],
-			...cards.map(({ state: _, ...card }) => [flow.titles[card.card], ...Object.values(card)]),
-		];
-	},
-	days: (flow) => [
-		['day', 'finished', 'arrived', 'wip', ...flow.columns.map((column) => column.name)],
-		...flow.report.days.map((day) => [
-			day.day,
-			day.finished,
-			day.arrived,
-			day.wip,
-			...flow.columns.map((column) => day.columns[column.name]),
-		]),
-	],
-	weeks: (flow) => [['week', 'finished'], ...flow.report.weeks.map((week) => [week.week, week.finished])],
-};
+const FIGURES = new Map<string, (flow: FlowPage) => unknown[][]>(
+	Object.entries({
+		cards: (flow: FlowPage) => {
+			const inRange = new Set(flow.finished.map((card) => card.card));
+			const cards = flow.report.cards.filter((card) => inRange.has(card.card));
+			const { state: _state, ...fields } = cards[0] ?? { state: null };
+			return [
+				['title', ...Object.keys(fields)],
+				...cards.map(({ state: _, ...card }) => [flow.titles[card.card], ...Object.values(card)]),
+			];
+		},
+		days: (flow: FlowPage) => [
+			['day', 'finished', 'arrived', 'wip', ...flow.columns.map((column) => column.name)],
+			...flow.report.days.map((day) => [
+				day.day,
+				day.finished,
+				day.arrived,
+				day.wip,
+				...flow.columns.map((column) => day.columns[column.name]),
+			]),
+		],
+		weeks: (flow: FlowPage) => [
+			['week', 'finished'],
+			...flow.report.weeks.map((week) => [week.week, week.finished]),
+		],
+	}),
+);

@@ -1,0 +1,38 @@
+import { pathToFileURL } from 'node:url';
+import { Worker } from 'node:worker_threads';
+
+/** In the built application workers lie beside its start; where the sources run, in src/workers. */
+const worker = (name: string) =>
+	import.meta.url.endsWith('.ts')
+		? new URL(`../../workers/${name}.ts`, import.meta.url)
+		: new URL(`workers/${name}.js`, pathToFileURL(process.argv[1]!));
+
+/**
+ * Computes something in a thread of its own, so that nobody else waits for it, and no longer than a while.
+ * @param name of a file in src/workers; it gets the data and posts one answer
+ * @returns the answer; null when it took too long or too much memory
+ */
+export function apart<T>(name: string, data: unknown, milliseconds: number): Promise<T | null> {
+	return new Promise((resolve, reject) => {
+		const { href } = worker(name);
+		// A thread does not take over how TypeScript is read: where the sources run it is told.
+		const begin = href.endsWith('.ts')
+			? `import('tsx/esm/api').then(({ register }) => { register(); return import('${href}'); })`
+			: `import('${href}')`;
+		const thread = new Worker(begin, {
+			eval: true,
+			workerData: data,
+			resourceLimits: { maxOldGenerationSizeMb: 256 },
+		});
+		const clock = setTimeout(() => end(() => resolve(null)), milliseconds);
+		const end = (say: () => void) => {
+			clearTimeout(clock);
+			void thread.terminate();
+			say();
+		};
+		thread.once('message', (answer: T) => end(() => resolve(answer)));
+		thread.once('error', (error: Error & { code?: string }) =>
+			end(() => (error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? resolve(null) : reject(error))),
+		);
+	});
+}
