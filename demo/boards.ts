@@ -152,8 +152,8 @@ export const BOARDS: DemoBoard[] = [
 			Work: ['Bench log signed', 'Weather window noted'],
 			Repair: ['Damage photographed', 'Cause written down'],
 		},
-		initiatives: { mooring: 'New moorings', sensors: 'Sensors that last a winter' },
-		budgets: { 'New moorings': 400 },
+		initiatives: { mooring: 'New moorings', sensors: 'Gauges for every harbour' },
+		budgets: { 'New moorings': 400, 'Gauges for every harbour': 260 },
 		goals: [],
 	},
 	{

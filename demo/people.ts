@@ -1,6 +1,8 @@
 /** The made-up people of a made-up observatory. */
 export interface DemoPerson {
+	/** How the demo knows them; they are called so too, unless another of that name was here first. */
 	name: string;
+	called?: string;
 	initials: string;
 	title: string;
 	role: 'lead' | 'member' | 'viewer';
@@ -126,6 +128,18 @@ export const PEOPLE: DemoPerson[] = [
 		week: [8, 8, 8, 0, 0, 0, 0],
 		share: { SHORE: 1 },
 		away: [[-12, -10]],
+	},
+	{
+		name: 'Sam Pike of the boat',
+		called: 'Sam Pike',
+		skills: [],
+		initials: 'SP',
+		title: 'Boatman',
+		role: 'member',
+		rate: 42,
+		week: [0, 0, 0, 8, 8, 0, 0],
+		share: { BUOY: 1 },
+		away: [[-44, -43]],
 	},
 	{
 		name: 'Della Marsh',

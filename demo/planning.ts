@@ -48,6 +48,7 @@ export function rotaOfDemo(today: number): Rota {
 	return {
 		boards: BOARDS.map((board) => board.key),
 		weeks: workers.map((person) => ({ person: person.name, from: today - RECORDED, hours: person.week })),
+		members: workers.map((person) => ({ person: person.name, from: today - RECORDED, until: null })),
 		absences: workers.flatMap((person) =>
 			person.away.map(([from, to]) => ({
 				person: person.name,

@@ -55,7 +55,8 @@ async function writePeople(tx: Tx, team: string, today: number, at: Date): Promi
 	const password = await hashPassword(PASSWORD);
 	const ids = new Map<string, string>();
 	for (const person of PEOPLE) {
-		const email = `${person.name.split(' ')[0]!.toLowerCase()}@tidewatch.example`;
+		const words = person.name.toLowerCase().split(' ');
+		const email = `${person.called ? `${words[0]}.${words.at(-1)}` : words[0]}@tidewatch.example`;
 		const { rows } = await tx.query<{ id: string }>(
 			`with p as (
 				insert into person (name, initials, email, password_hash, time_zone, created_at) values ($1, $2, $3, $4, $5, $6) returning id
@@ -63,7 +64,17 @@ async function writePeople(tx: Tx, team: string, today: number, at: Date): Promi
 				insert into membership (team_id, person_id, role, title) select $7, id, $8, $9 from p
 			)
 			select id from p`,
-			[person.name, person.initials, email, password, TIME_ZONE, at, team, person.role, person.title],
+			[
+				person.called ?? person.name,
+				person.initials,
+				email,
+				password,
+				TIME_ZONE,
+				at,
+				team,
+				person.role,
+				person.title,
+			],
 		);
 		const id = rows[0]!.id;
 		ids.set(person.name, id);
@@ -71,6 +82,8 @@ async function writePeople(tx: Tx, team: string, today: number, at: Date): Promi
 			await tx.query(
 				`with skills as (
 					insert into skill (team_id, person_id, name) select $1, $2, unnest($5::text[])
+				), spell as (
+					insert into membership_spell (team_id, person_id, from_day) values ($1, $2, $3)
 				)
 				insert into working_week (team_id, person_id, from_day, hours) values ($1, $2, $3, $4)`,
 				[team, id, dayText(today - RECORDED), person.week, person.skills],
@@ -189,8 +202,8 @@ async function writeBoard(
 					kind: e.event,
 					at: new Date(e.at),
 					// A description stands on the card; the event says that it was written.
-					value: e.event === 'described' ? '' : e.value,
-					after: e.after,
+					value: e.event === 'described' ? '' : owning(e) ? calledOf(e.value) : e.value,
+					after: owning(e) ? { person: people.get(e.value) } : e.after,
 				})),
 			),
 		],
@@ -206,6 +219,9 @@ async function writeBoard(
 	await writeBudgets(tx, id, board);
 	return cards.length;
 }
+
+const owning = ({ event }: DemoEvent) => event === 'owner' || event === 'unowner';
+const calledOf = (name: string) => PEOPLE.find((person) => person.name === name)?.called ?? name;
 
 type Row = ReturnType<typeof cardRows>[number];
 

@@ -108,6 +108,42 @@ describe('what it holds', () => {
 		assert.ok(back.closed.some((sprint) => sprint.unplanned > sprint.worked * 0.1));
 	});
 
+	test('what was said to be left at a close is what the ledger has', async () => {
+		for (const key of ['TIDE', 'SHORE']) {
+			const head = (await boardByKey(key))!;
+			const { ledgers } = sprintAccounts(boardFile(head), await boardHistory(head), now().getTime());
+			const { rows } = await db.query(
+				`select c.number, (e.after ->> 'sprint')::int as sprint, (e.after ->> 'left')::float as "left", e.after ->> 'decision' as decision
+				from event e join card c on c.id = e.card_id
+				where e.board_id = $1 and e.kind = 'unfinished'`,
+				[head.id],
+			);
+			assert.ok(rows.length > 20);
+			for (const row of rows) {
+				const stint = ledgers
+					.find((ledger) => ledger.number === row.sprint)!
+					.stints.findLast((known) => known.card === `${key}-${row.number}`)!;
+				assert.equal(
+					row.left,
+					row.decision === 'split' ? stint.splitOff : stint.exit,
+					`${key}-${row.number}, sprint ${row.sprint}, ${row.decision}`,
+				);
+			}
+		}
+	});
+
+	test('two people share a name, and two initiatives do', async () => {
+		for (const [table, where] of [
+			['person', ''],
+			['initiative', 'where budget_hours is not null'],
+		])
+			assert.equal(
+				(await db.query(`select from ${table} ${where} group by name having count(*) = 2`)).rowCount,
+				1,
+				table,
+			);
+	});
+
 	test('a quarter has hours of everyone, with rates, marks and budgets', async () => {
 		const { rows } = await db.query(
 			`select count(distinct person_id) as people, sum(hours) as hours, count(*) filter (where billable) as billable,

@@ -24,16 +24,18 @@ where m.role = 'lead'
 	or (b.visible_to = 'named' and n.person_id is not null and m.role is not null)
 	or b.visible_to = 'signed-in';
 
+-- An event that corrects another stands where that one stood: then, and in its place among those of the same instant.
+alter table event add stands_for bigint;
+
 -- Failed tries to sign in are counted, not listed, so that counting and writing are one step.
 delete from sign_in_failure;
-alter table sign_in_failure rename to sign_in_try;
-alter table sign_in_try
+alter table sign_in_failure
 	drop column email,
 	drop column at,
 	add key text primary key,
 	add points integer not null default 0,
 	add expire bigint;
-create index sign_in_try_expire on sign_in_try (expire);
+create index sign_in_failure_expire on sign_in_failure (expire);
 
 -- From which day on somebody was in a team, and from which on no longer: figures ask who was a member then. A member of
 -- whom no days are kept has always been one.

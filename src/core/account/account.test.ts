@@ -31,8 +31,8 @@ describe('an account', () => {
 	test('sums hours, billable hours and cost, beside the span before', () => {
 		const { lines, total } = account(facts, 'person');
 		assert.deepEqual(
-			lines.map(({ name, hours, billable, cost, unrated, before }) => [
-				name,
+			lines.map(({ about, hours, billable, cost, unrated, before }) => [
+				about,
 				hours,
 				billable,
 				cost,
@@ -52,7 +52,7 @@ describe('an account', () => {
 	test('counts a card with two labels under each, and once in the total', () => {
 		const { lines, total } = account(facts, 'label');
 		assert.deepEqual(
-			lines.map(({ name, hours }) => [name, hours]),
+			lines.map(({ about, hours }) => [about, hours]),
 			[
 				['mast', 8],
 				['radio', 5],
@@ -64,7 +64,7 @@ describe('an account', () => {
 
 	test('names sprints with their board, and what belongs to none', () => {
 		const names = (by: 'sprint' | 'initiative' | 'month') =>
-			account(facts, by).lines.map((line) => line.name);
+			account(facts, by).lines.map((line) => line.about);
 		assert.deepEqual(names('sprint'), ['TIDE 3', '']);
 		assert.deepEqual(names('initiative'), ['', 'Winter']);
 		assert.deepEqual(names('month'), ['2026-11']);

@@ -4,15 +4,16 @@ import { tidy } from '../capacity/hours.ts';
 export interface Worked {
 	/** In the range that was asked for, or in the equal span before it. */
 	span: 'now' | 'before';
+	/** Who, on which board, for which initiative: by their ids, as two may have one name; null: for none. */
 	person: string;
 	board: string;
+	initiative: string | null;
 	/** Its key. */
 	card: string;
 	/** `2026-11` */
 	month: string;
 	/** The sprint of its board in whose stint it was worked, by its number; null for none. */
 	sprint: number | null;
-	initiative: string | null;
 	type: string;
 	labels: readonly string[];
 	hours: number;
@@ -22,13 +23,22 @@ export interface Worked {
 	unrated: number;
 }
 
-export const GROUPINGS = ['person', 'board', 'initiative', 'label', 'type', 'sprint', 'month'] as const;
+export const GROUPINGS = [
+	'person',
+	'board',
+	'initiative',
+	'label',
+	'type',
+	'sprint',
+	'month',
+	'quarter',
+] as const;
 export type Grouping = (typeof GROUPINGS)[number];
 
 /** One line of an account. */
 export interface AccountLine {
-	/** What it is about, as the facts name it; empty: nothing of that kind. */
-	name: string;
+	/** What it is about, as the facts tell it apart; empty: nothing of that kind. */
+	about: string;
 	hours: number;
 	billable: number;
 	/** Null: not shown, or no hour of it had a rate. */
@@ -47,6 +57,9 @@ export interface Account {
 	total: AccountLine;
 }
 
+/** `2026-Q4` of `2026-11` */
+const quarterOf = (month: string) => `${month.slice(0, 4)}-Q${Math.ceil(Number(month.slice(5)) / 3)}`;
+
 /** What a fact is counted under; with labels it may be several. */
 function under(fact: Worked, by: Grouping): string[] {
 	switch (by) {
@@ -56,6 +69,8 @@ function under(fact: Worked, by: Grouping): string[] {
 			return [fact.initiative ?? ''];
 		case 'sprint':
 			return [fact.sprint === null ? '' : `${fact.board} ${fact.sprint}`];
+		case 'quarter':
+			return [quarterOf(fact.month)];
 		default:
 			return [fact[by]];
 	}
@@ -67,9 +82,9 @@ function under(fact: Worked, by: Grouping): string[] {
  */
 export function account(facts: readonly Worked[], by: Grouping): Account {
 	const lines = new Map<string, AccountLine & { byCard: Map<string, number> }>();
-	const line = (name: string) => {
-		const known = lines.get(name) ?? { ...emptyLine(name), byCard: new Map<string, number>() };
-		lines.set(name, known);
+	const line = (about: string) => {
+		const known = lines.get(about) ?? { ...emptyLine(about), byCard: new Map<string, number>() };
+		lines.set(about, known);
 		return known;
 	};
 	const total = { ...emptyLine('all'), byCard: new Map<string, number>() };
@@ -88,13 +103,13 @@ export function account(facts: readonly Worked[], by: Grouping): Account {
 	return {
 		lines: [...lines.values()]
 			.map(finish)
-			.sort((a, b) => b.hours - a.hours || b.before - a.before || (a.name < b.name ? -1 : 1)),
+			.sort((a, b) => b.hours - a.hours || b.before - a.before || (a.about < b.about ? -1 : 1)),
 		total: finish(total),
 	};
 }
 
-function emptyLine(name: string): AccountLine {
-	return { name, hours: 0, billable: 0, cost: null, unrated: 0, before: 0, cards: [] };
+function emptyLine(about: string): AccountLine {
+	return { about, hours: 0, billable: 0, cost: null, unrated: 0, before: 0, cards: [] };
 }
 
 function finish({ byCard, ...line }: AccountLine & { byCard: Map<string, number> }): AccountLine {

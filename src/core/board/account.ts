@@ -1,4 +1,4 @@
-import type { Account, Grouping } from '../account/account.ts';
+import type { Account, AccountLine, Grouping } from '../account/account.ts';
 
 interface TeamHead {
 	id: string;
@@ -47,18 +47,23 @@ export interface AccountPage {
 	today: string;
 	from: string;
 	to: string;
-	/** The equal span before. */
+	/** The last day that is counted: a range that reaches past today is counted up to today. */
+	until: string;
+	/** The span before it, as long as what is counted. */
 	before: { from: string; to: string };
 	by: Grouping;
-	account: Account;
+	account: { lines: NamedLine[]; total: Account['total'] };
 	/** Each person's hours of work in the range, and what of them was worked and is placed. */
 	use: {
 		person: string;
 		name: string;
+		/** Hours on the days that are counted; worked is a share of these. */
 		available: number;
 		worked: number;
 		use: number | null;
+		/** Of open sprints, and the hours on all days of the range, of which it is a share. */
 		placed: number;
+		plannedOf: number;
 		planned: number | null;
 		/** The cards behind what was worked, and behind what is placed. */
 		workedCards: { card: string; hours: number }[];
@@ -67,6 +72,9 @@ export interface AccountPage {
 	/** Ranges that are often asked for. */
 	ranges: { name: string; from: string; to: string }[];
 	titles: Record<string, string>;
-	/** Budgets of initiatives in hours, by name. */
-	budgets: Record<string, { budget: number; worked: number; left: number }>;
+	/** Budgets of initiatives in hours, by their ids. */
+	budgets: Record<string, { name: string; budget: number; worked: number; left: number }>;
 }
+
+/** A line with what it is called; where another is called the same, with what tells them apart. */
+export type NamedLine = AccountLine & { name: string };

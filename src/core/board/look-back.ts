@@ -53,7 +53,7 @@ export interface ReportPage {
 	finished: Stint[];
 	following: Following;
 	scope: ScopeChange[];
-	unfinished: (Unfinished & { decision: Decision; left: number })[];
+	unfinished: (Unfinished & { decision: Decision })[];
 	/** Hours kept back when it started, and what unplanned cards took: worked and still left. Null where nothing was kept back. */
 	surprises: { kept: number; worked: number; left: number; cards: string[] } | null;
 	/** Each person's hours for this board when it started, and the hours they logged in it, on which cards. */

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { parseDay } from '../calendar/days.ts';
 import { mulberry32 } from './chance.ts';
 import { daysAway, hoursOn, rawHours, shareOn, sprintDays, type Rota } from './hours.ts';
-import { odds, tooLittle, toReach, type OddsInput } from './odds.ts';
+import { odds, takeOff, tooLittle, type OddsInput } from './odds.ts';
 import { learn, median, partsInHours, partsInPoints, placedBy, type PlannedCard } from './promise.ts';
 import { shareOut, type Hand, type LooseCard } from './share-out.ts';
 import { personWeeks, type WeekBoard } from './weeks.ts';
@@ -16,6 +16,8 @@ const rota = (more: Partial<Rota> = {}): Rota => ({
 	absences: [],
 	shares: [{ person: 'ann', from: day('2026-01-01'), boards: { a: 1 } }],
 	holidays: new Set(),
+	// Whoever it is about has always been there.
+	members: ['ann', 'bob', 'cyd'].map((person) => ({ person, from: 0, until: null })),
 	...more,
 });
 
@@ -135,7 +137,7 @@ describe('what is learned', () => {
 		});
 	});
 
-	test('is the median of the last six, those without hours left out', () => {
+	test('counts the last six with hours: the median of focus, enough of a keep-back for most', () => {
 		const closed = [
 			sprint(1, 99, 99),
 			sprint(2, 40, 4),
@@ -147,9 +149,13 @@ describe('what is learned', () => {
 		];
 		const learned = learn(closed);
 		assert.equal(learned.from, 6);
-		assert.equal(learned.focus, 0.6);
-		assert.equal(learned.keepBack, 0.2);
+		assert.ok(Math.abs(learned.focus - 0.65) < 1e-9);
+		// Of 1, 0.1, 0.2, 0.5, 0.1 and 0.3 the fifth smallest: 70% of six is rank 4.2.
+		assert.equal(learned.keepBack, 0.5);
 		assert.equal(learned.perDay, 40 / (100 / 8));
+		assert.equal(learn(closed.map((one) => ({ ...one, worked: 300 }))).focus, 1, 'never above 1');
+		const unstaffed = learn([sprint(1, 50, 5), sprint(2, 60, 6), sprint(3, 30, 0, 0)]);
+		assert.deepEqual([unstaffed.from, unstaffed.focus, unstaffed.delivered], [0, 0.75, 40]);
 		assert.equal(median([1, 2, 3, 10]), 2.5);
 		assert.equal(median([]), null);
 	});
@@ -365,11 +371,12 @@ describe('odds', () => {
 	];
 	const input = (more: Partial<OddsInput> = {}): OddsInput => ({
 		cards: [
-			{ card: '1', left: 10, owners: ['ann'] },
-			{ card: '2', left: 12, owners: ['ann', 'bob'] },
-			{ card: '3', left: 9, owners: ['bob'] },
-			{ card: '4', left: 6, owners: ['ann'] },
+			{ card: '1', left: 10, owners: ['ann'], skills: [] },
+			{ card: '2', left: 12, owners: ['ann', 'bob'], skills: [] },
+			{ card: '3', left: 9, owners: ['bob'], skills: [] },
+			{ card: '4', left: 6, owners: ['ann'], skills: [] },
 		],
+		hands: [],
 		raw: { ann: 60, bob: 40 },
 		past: { ratios, pairs },
 		trials: 10_000,
@@ -443,8 +450,9 @@ describe('odds', () => {
 	});
 
 	test('of nobody’s card are none, and without enough past there are none at all', () => {
-		const found = odds(input({ cards: [{ card: '1', left: 1, owners: [] }] }))!;
+		const found = odds(input({ cards: [{ card: '1', left: 1, owners: [], skills: [] }] }))!;
 		assert.deepEqual([found.all, found.each[0]!.done, found.leftOver], [0, 0, 1]);
+		assert.deepEqual(found.nobodys, ['1']);
 		assert.equal(odds(input({ past: { ratios: ratios.slice(0, 19), pairs } })), null);
 		assert.equal(odds(input({ past: { ratios, pairs: pairs.slice(0, 2) } })), null);
 		assert.match(tooLittle({ ratios: [], pairs })!, /0 of 20 past cards/);
@@ -456,21 +464,40 @@ describe('odds', () => {
 		assert.equal(odds(input({ raw: { ann: 0, bob: 0 } }))!.all, 0);
 	});
 
-	test('to reach a level are cards taken off the end until the odds are met', () => {
-		const found = odds(input({ raw: { ann: 45, bob: 22 } }))!;
-		for (const level of [0.1, 0.5, 0.9]) {
-			const off = toReach(found, level);
-			const keep = found.each.length - off.length;
-			assert.deepEqual(
-				off,
-				found.each.slice(keep).map((card) => card.card),
-			);
-			assert.ok(found.first[keep]! >= level * found.trials);
-			if (off.length) assert.ok(found.first[keep + 1]! < level * found.trials);
-			// Taking them off and asking again says the same: earlier cards do not feel later ones.
-			const again = odds(input({ raw: { ann: 45, bob: 22 }, cards: input().cards.slice(0, keep) }))!;
-			assert.ok(Math.abs(again.all - found.first[keep]!) < 300);
+	test('of a card that nobody owns are those of whom sharing out gives it to', () => {
+		const loose = { card: '5', left: 6, owners: [], skills: ['welding'] };
+		const hands = [
+			{ person: 'ann', promise: 99, placed: 0, skills: [] },
+			{ person: 'bob', promise: 20, placed: 9, skills: ['welding'] },
+		];
+		const cards = [...input().cards, loose];
+		const given = odds(input({ cards, hands }))!;
+		assert.deepEqual(given.nobodys, []);
+		assert.deepEqual(
+			given.each,
+			odds(input({ cards: [...input().cards, { ...loose, owners: ['bob'] }] }))!.each,
+		);
+		const full = odds(input({ cards, hands: [hands[0]!, { ...hands[1]!, promise: 10 }] }))!;
+		assert.deepEqual([full.all, full.nobodys], [0, ['5']], 'who can do it has no room');
+	});
+
+	test('to reach a level are the least likely cards taken off, reckoned anew each time', () => {
+		const tight = input({ raw: { ann: 45, bob: 22 } });
+		for (const level of [0.1, 0.5, 0.9, 1]) {
+			const off = takeOff(tight, level)!;
+			let { cards } = tight;
+			for (const card of off) {
+				const found = odds({ ...tight, cards })!;
+				assert.ok(found.all < level * found.trials, 'not one more than has to come off');
+				const least = Math.min(...found.each.map((one) => one.done));
+				assert.equal(found.each.findLast((one) => one.done === least)!.card, card);
+				cards = cards.filter((known) => known.card !== card);
+			}
+			const after = odds({ ...tight, cards })!;
+			assert.ok(after.all >= level * after.trials);
 		}
+		assert.deepEqual(takeOff(tight, 0), []);
+		assert.equal(takeOff({ ...tight, past: { ratios: [], pairs: [] } }, 0.5), null);
 	});
 
 	test('of 300 cards of 40 people take less than a second for 10,000 trials', () => {
@@ -478,6 +505,7 @@ describe('odds', () => {
 			card: String(i),
 			left: 1 + (i % 9),
 			owners: [`p${i % 40}`],
+			skills: [],
 		}));
 		const raw = Object.fromEntries(Array.from({ length: 40 }, (_, i) => [`p${i}`, 80]));
 		const began = performance.now();

@@ -1,12 +1,5 @@
-import { weekday } from '../calendar/days.ts';
+import { validOn, weekHours, type TeamDays } from '../calendar/team-days.ts';
 import type { Day } from '../calendar/zone.ts';
-
-/** Hours on each weekday, Monday first, from a day on. */
-export interface WorkingWeek {
-	person: string;
-	from: Day;
-	hours: readonly number[];
-}
 
 /** Days away, both included; so many hours of each of them, or all (null). */
 export interface Absence {
@@ -24,35 +17,16 @@ export interface Shares {
 }
 
 /** Everything that says how long the people of a team work. */
-export interface Rota {
+export interface Rota extends TeamDays {
 	/** The team's boards: where no shares are set, a person's hours are shared equally between them. */
 	boards: readonly string[];
-	weeks: readonly WorkingWeek[];
 	absences: readonly Absence[];
 	shares: readonly Shares[];
-	holidays: ReadonlySet<Day>;
-}
-
-/** What is valid on a day: the latest that begins on or before it. */
-function valid<T extends { person: string; from: Day }>(
-	list: readonly T[],
-	person: string,
-	day: Day,
-): T | null {
-	let best: T | null = null;
-	for (const item of list)
-		if (item.person === person && item.from <= day && (!best || item.from >= best.from)) best = item;
-	return best;
-}
-
-/** Hours of a person's working week on a day, whoever is away. */
-export function weekHours(rota: Rota, person: string, day: Day): number {
-	return valid(rota.weeks, person, day)?.hours[weekday(day)] ?? 0;
 }
 
 /**
  * Hours a person works on a day: the working week on that weekday less the absence hours of that day, never below 0;
- * 0 on a holiday. Days are calendar dates, so a change of the clocks changes nothing.
+ * 0 on a holiday, and on days when they were not in the team. Days are calendar dates, so a change of the clocks changes nothing.
  */
 export function hoursOn(rota: Rota, person: string, day: Day): number {
 	if (rota.holidays.has(day)) return 0;
@@ -65,7 +39,7 @@ export function hoursOn(rota: Rota, person: string, day: Day): number {
 
 /** The share of a person's hours that a board gets on a day, 0 to 1. Without shares set, all boards get the same. */
 export function shareOn(rota: Rota, person: string, board: string, day: Day): number {
-	const set = valid(rota.shares, person, day);
+	const set = validOn(rota.shares, person, day);
 	if (set) return set.boards[board] ?? 0;
 	return rota.boards.includes(board) ? 1 / rota.boards.length : 0;
 }
@@ -101,4 +75,12 @@ export function sprintDays(
 /** Sums of shares in binary fractions come out a hair off: hours are kept to a millionth. */
 export function tidy(hours: number): number {
 	return Math.round(hours * 1e6) / 1e6;
+}
+
+/**
+ * From which day on a sprint has hours to give: from its first, and from today on once today is past that, started or not.
+ * Hours that are gone cannot be given.
+ */
+export function givesFrom(days: { from: Day }, today: Day): Day {
+	return Math.max(days.from, today);
 }

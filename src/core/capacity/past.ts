@@ -57,7 +57,7 @@ export function pastOf(
 	});
 	const pairs = last.flatMap((sprint) =>
 		sprint.raw > 0 && sprint.worked > 0
-			? [{ focus: sprint.worked / sprint.raw, keepBack: sprint.unplanned / sprint.worked }]
+			? [{ focus: Math.min(1, sprint.worked / sprint.raw), keepBack: sprint.unplanned / sprint.worked }]
 			: [],
 	);
 	return { ratios, pairs };

@@ -1,3 +1,4 @@
+import { percentile } from '../flow/percentile.ts';
 import { tidy } from './hours.ts';
 
 /** What a closed sprint says of how a team's hours turn into finished work. */
@@ -17,6 +18,8 @@ export const USUAL_KEEP_BACK = 0.2;
 /** Nothing is learned from fewer closed sprints than this; of more, the last six count. */
 const FEWEST = 3;
 const COUNTED = 6;
+/** What is kept back would have been enough in so many percent of sprints. */
+const KEEP_BACK_PERCENTILE = 70;
 /** A person-day, in hours. */
 export const PERSON_DAY = 8;
 
@@ -42,22 +45,28 @@ export function median(values: readonly number[]): number | null {
 }
 
 /**
- * What a board has learned from its last six closed sprints. Focus is the median of worked ÷ raw hours, sprints without
- * hours left out; keep-back the median share of the worked hours that went into unplanned cards.
+ * What a board has learned from its last six closed sprints in which people had hours. Focus is the median of worked ÷ raw
+ * hours, never above 1; keep-back the share of the worked hours that went into unplanned cards, at the 70th percentile
+ * (nearest rank), so that it would have been enough in most of them. What is delivered counts sprints without hours too.
  * @param closed in the order of their closing
  */
 export function learn(closed: readonly ClosedSprint[]): Learned {
 	const unlearned = { focus: USUAL_FOCUS, keepBack: USUAL_KEEP_BACK, from: 0, perDay: null, delivered: null };
 	if (closed.length < FEWEST) return unlearned;
-	const last = closed.slice(-COUNTED);
-	const staffed = last.filter((sprint) => sprint.raw > 0);
+	const delivered = median(closed.slice(-COUNTED).map((s) => s.delivered));
+	const staffed = closed.filter((sprint) => sprint.raw > 0).slice(-COUNTED);
+	if (staffed.length < FEWEST) return { ...unlearned, delivered };
+	const surprises = staffed.filter((s) => s.worked > 0).map((s) => s.unplanned / s.worked);
 	return {
-		focus: median(staffed.map((s) => s.worked / s.raw)) ?? USUAL_FOCUS,
+		focus: Math.min(1, median(staffed.map((s) => s.worked / s.raw))!),
 		keepBack:
-			median(staffed.filter((s) => s.worked > 0).map((s) => s.unplanned / s.worked)) ?? USUAL_KEEP_BACK,
-		from: last.length,
+			percentile(
+				surprises.sort((a, b) => a - b),
+				KEEP_BACK_PERCENTILE,
+			) ?? USUAL_KEEP_BACK,
+		from: staffed.length,
 		perDay: median(staffed.map((s) => s.delivered / (s.raw / PERSON_DAY))),
-		delivered: median(last.map((s) => s.delivered)),
+		delivered,
 	};
 }
 

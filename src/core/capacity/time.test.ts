@@ -35,7 +35,8 @@ test('a timer was left on after ten hours, or past the midnight of its team', ()
 	assert.equal(leftOn(zone, at('2026-11-23T23:00Z'), at('2026-11-23T23:59Z')), false);
 	assert.equal(leftOn(zone, at('2026-11-23T23:00Z'), at('2026-11-24T00:00Z')), true);
 	assert.equal(timerHours(at('2026-11-23T08:00Z'), at('2026-11-23T09:12Z')), 1.2);
-	assert.equal(timerHours(0, 1), 0.01, 'never nothing');
+	assert.equal(timerHours(0, 59_999), 0, 'under a minute is nothing');
+	assert.equal(timerHours(0, 60_000), 0.02);
 });
 
 test('a correction needs a reason over half the size, or over 8 hours', () => {

@@ -132,6 +132,8 @@ export interface Finding {
 
 const BLOCKED_DAYS = 3;
 const QUIET_DAYS = 3;
+/** Fewer cards than this are no pile. */
+const PILE = 3;
 const SOON_DAYS = 2;
 const NEXT_DAYS = 2;
 const FAR = 1.5;
@@ -190,10 +192,11 @@ function finding(
 		severity,
 		figure,
 		sentence,
-		cards: [],
 		person: null,
 		column: null,
 		...more,
+		// A card is named once, however often it is part of what is found.
+		cards: [...new Set(more.cards)],
 	};
 }
 
@@ -280,14 +283,14 @@ function pilingUp({ columns, cards: all }: RoundsState): Finding[] {
 	return columns.flatMap((column, i) => {
 		if (column.kind !== 'queue' || column.usual === null) return [];
 		const waiting = all.filter((card) => card.column === i);
-		if (waiting.length <= column.usual) return [];
+		if (waiting.length <= column.usual || waiting.length < PILE) return [];
 		return [
 			finding(
 				'piling-up',
 				column.id,
 				1,
 				waiting.length,
-				`${cards(waiting.length)} wait in ${column.name}; on 85% of the last 90 days it was ${column.usual} or fewer.`,
+				`${cards(waiting.length)} wait in ${column.name}; at the end of 85% of the last 90 days it was ${column.usual || 'none'}${column.usual ? ' or fewer' : ''}.`,
 				{
 					cards: waiting.map((card) => card.number),
 					column: column.id,
@@ -299,7 +302,8 @@ function pilingUp({ columns, cards: all }: RoundsState): Finding[] {
 }
 
 function overPromise({ parts, people, cards: all, sprint, next, unit }: RoundsState): Finding[] {
-	if (!sprint) return [];
+	// Points are promised by the count of past sprints: how far somebody is in the middle of one, they do not say.
+	if (!sprint || unit === 'points') return [];
 	return parts.flatMap((part) => {
 		if (part.standing !== 'over') return [];
 		const person = people.find((one) => one.id === part.person);
@@ -506,7 +510,8 @@ function timersLeftOn({ timers, people }: RoundsState): Finding[] {
 function quiet({ cards: all, today, works }: RoundsState): Finding[] {
 	return all.flatMap((card) => {
 		if (card.clock !== 'running') return [];
-		const n = workingDaysAfter(works, card.touched, today);
+		// Whole days: today is not over.
+		const n = workingDaysAfter(works, card.touched, today - 1);
 		if (n < QUIET_DAYS) return [];
 		return [
 			finding('quiet', card.number, 2, n, `Nothing has happened to it for ${days(n)} of work.`, {

@@ -158,6 +158,19 @@ const EDGES: [
 		}),
 	],
 	[
+		'three cards where there were none',
+		'piling-up',
+		1,
+		state({
+			columns: [column('Ready', 'queue', { usual: 0 }), ...making({}).slice(1)],
+			cards: cards(3, { column: 0, clock: 'none' }),
+		}),
+		state({
+			columns: [column('Ready', 'queue', { usual: 0 }), ...making({}).slice(1)],
+			cards: cards(2, { column: 0, clock: 'none' }),
+		}),
+	],
+	[
 		'a little over the promise',
 		'over-promise',
 		2,
@@ -265,11 +278,11 @@ const EDGES: [
 		state(),
 	],
 	[
-		'quiet for three working days',
+		'quiet for three whole working days',
 		'quiet',
 		2,
+		state({ cards: [card({ touched: TODAY - 4 })] }),
 		state({ cards: [card({ touched: TODAY - 3 })] }),
-		state({ cards: [card({ touched: TODAY - 2 })] }),
 	],
 	[
 		'a sprint past its end',

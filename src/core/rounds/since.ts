@@ -7,7 +7,7 @@ import type { Layout } from '../flow/layout.ts';
 export interface Lasting {
 	/** Of each column: since when it has had free slots while nothing before it could be pulled; null: it has not. */
 	starved: (Instant | null)[];
-	/** People by name: since when no running card has been theirs. Those with one, or never heard of, are not in it. */
+	/** People, as the events name them: since when no running card has been theirs. Those with one, or never heard of, are not in it. */
 	idle: Map<string, Instant>;
 }
 

@@ -21,6 +21,8 @@ export interface Unfinished {
 	reason: Reason;
 	/** In the person's own words; empty unless the reason is `other`. */
 	words: string;
+	/** What was left of it then. */
+	left: number;
 }
 
 /** How much of a sprint went over into later ones. Shares are null where there was nothing to share. */
@@ -139,13 +141,14 @@ function byCard(stints: readonly Stint[], amount: (stint: Stint) => number): Car
 
 function reasonsOf(ledgers: readonly Ledger[], said: readonly Unfinished[]): ReasonCount[] {
 	const counts = new Map<Reason, ReasonCount>();
-	for (const { sprint, card, reason } of said) {
+	for (const { sprint, card, reason, left: rest } of said) {
 		const ledger = ledgers.find((known) => known.number === sprint);
 		const stint = ledger?.stints.findLast((known) => known.card === card);
 		if (!stint) continue;
 		const count = counts.get(reason) ?? { reason, count: 0, size: 0, cards: [] };
 		count.count++;
-		const left = stint.outcome === 'done' ? stint.splitOff : stint.exit;
+		// Of a card that was split at the end, what was left went over with the new one; not what was split off before.
+		const left = stint.outcome === 'done' ? Math.min(stint.splitOff, rest) : stint.exit;
 		count.size += left;
 		const known = count.cards.find((one) => one.card === card);
 		if (known) known.amount += left;

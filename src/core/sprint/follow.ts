@@ -32,13 +32,21 @@ const NOTHING: FollowDay['today'] = { added: 0, resized: 0, burned: 0, splitOff:
  * The guide of a burndown, bent by the team's hours: committed × (1 − hours up to and with a day ÷ all hours). A straight
  * line over the days where there are no hours.
  * @param hours the team's hours on each day of the sprint, as known at its start
+ * @param started the day it was started on: a guide begins there, hours before it were not the sprint's
  */
-export function guideOf(committed: number, starts: Day, hours: readonly number[]): Following['guide'] {
-	const all = hours.reduce((sum, h) => sum + h, 0);
+export function guideOf(
+	committed: number,
+	starts: Day,
+	hours: readonly number[],
+	started: Day = starts,
+): Following['guide'] {
+	const late = Math.min(hours.length, Math.max(0, started - starts));
+	const own = hours.map((h, i) => (i < late ? 0 : h));
+	const all = own.reduce((sum, h) => sum + h, 0);
 	let gone = 0;
-	const days = hours.map((h, i) => {
+	const days = own.map((h, i) => {
 		gone += h;
-		const share = all > 0 ? gone / all : (i + 1) / hours.length;
+		const share = all > 0 ? gone / all : Math.max(0, i + 1 - late) / Math.max(1, hours.length - late);
 		return { day: starts + i, left: tidy(Math.max(0, committed * (1 - share))) };
 	});
 	return [{ day: starts - 1, left: committed }, ...days];
@@ -57,7 +65,7 @@ export function follow(
 	hours: readonly number[],
 	asOf: Instant,
 ): Following {
-	const guide = guideOf(ledger.committed, sprint.from, hours);
+	const guide = guideOf(ledger.committed, sprint.from, hours, zone.day(sprint.startedAt));
 	const guided = new Map(guide.map((point) => [point.day, point.left]));
 	const first = Math.min(sprint.from, zone.day(sprint.startedAt));
 	const last = zone.day(Math.min(asOf, sprint.closedAt ?? asOf));

@@ -154,10 +154,10 @@ describe('velocity', () => {
 
 describe('carry-over', () => {
 	const said: Unfinished[] = [
-		{ sprint: 1, card: 'A', reason: 'waiting', words: '' },
-		{ sprint: 1, card: 'B', reason: 'bigger', words: '' },
-		{ sprint: 1, card: 'D', reason: 'bigger', words: '' },
-		{ sprint: 2, card: 'A', reason: 'waiting', words: '' },
+		{ sprint: 1, card: 'A', reason: 'waiting', words: '', left: 6 },
+		{ sprint: 1, card: 'B', reason: 'bigger', words: '', left: 9 },
+		{ sprint: 1, card: 'D', reason: 'bigger', words: '', left: 1 },
+		{ sprint: 2, card: 'A', reason: 'waiting', words: '', left: 4 },
 	];
 	const found = carryOver(ledgersOf(HISTORY), said, new Map([[2, 30]]));
 

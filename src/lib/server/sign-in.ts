@@ -39,7 +39,7 @@ const limiter = (keyPrefix: string, points: number, duration: number) =>
 	new RateLimiterPostgres({
 		storeClient: { query: (query: { text: string; values: unknown[] }) => database().query(query) },
 		storeType: 'client',
-		tableName: 'sign_in_try',
+		tableName: 'sign_in_failure',
 		tableCreated: true,
 		clearExpiredByTimeout: false,
 		keyPrefix,
@@ -78,7 +78,7 @@ async function forgetTries(address: string, machine: string): Promise<void> {
 		fromAnywhere.reward(address),
 		fromMachine.reward(machine),
 	]);
-	await rows('delete from sign_in_try where expire < $1', [Date.now()]);
+	await rows('delete from sign_in_failure where expire < $1', [Date.now()]);
 }
 
 /**

@@ -189,7 +189,7 @@ describe('the words of a plan', () => {
 			ratios: Array.from({ length: 20 }, () => 1),
 			pairs: Array.from({ length: 3 }, () => ({ focus: 1, keepBack: 0 })),
 		};
-		const found = { trials: 1000, seed: 1, all: 714, each: [], first: [], leftOver: 0 };
+		const found = { trials: 1000, seed: 1, all: 714, each: [], nobodys: [], leftOver: 0 };
 		const say = (...args: Parameters<typeof oddsWords>) => {
 			const { before, strong, after } = oddsWords(...args);
 			return before + strong + after;
@@ -199,8 +199,12 @@ describe('the words of a plan', () => {
 			'By how past cards turned out, all of it is done by Fri 11 Dec in 71 of 100 tries.',
 		);
 		assert.match(
-			say({ ...found, all: 0 }, past, 4, 2, '2026-12-11', 'hours'),
-			/in 0 of 100 tries, since 2 cards have no owner\.$/,
+			say({ ...found, all: 0, nobodys: ['4', '5'] }, past, 4, 2, '2026-12-11', 'hours'),
+			/in 0 of 100 tries, since nobody has room for 2 cards without an owner\.$/,
+		);
+		assert.match(
+			say(found, past, 4, 1, '2026-12-11', 'hours'),
+			/tries, if the card without an owner is shared out\.$/,
 		);
 		assert.equal(say(null, past, 0, 0, '2026-12-11', 'hours'), 'Nothing is in it yet, so there are no odds.');
 		assert.match(

@@ -124,12 +124,20 @@ export interface ChecklistLine {
 
 export type LinkKind = 'blocks' | 'relates' | 'split';
 
+/** Where an event of the past stands: when it was, and its number. */
+export interface Standing {
+	at: Date;
+	seq: number;
+}
+
 interface Note {
 	card: string | null;
 	kind: string;
 	value: string;
 	before: unknown;
 	after: unknown;
+	/** Of an event that corrects another: where that one stood. */
+	stands: Standing | null;
 }
 
 /** What a handler of a board command works with. Events noted and cards touched are written by the door at its end. */
@@ -240,8 +248,15 @@ export class BoardContext implements PersonContext {
 	}
 
 	/** Notes an event, to be written with the command. */
-	note(card: string | null, kind: string, value = '', before: unknown = null, after: unknown = null): void {
-		this.notes.push({ card, kind, value, before, after });
+	note(
+		card: string | null,
+		kind: string,
+		value = '',
+		before: unknown = null,
+		after: unknown = null,
+		stands: Standing | null = null,
+	): void {
+		this.notes.push({ card, kind, value, before, after, stands });
 	}
 
 	/** Refuses when the card is archived: it is restored first. */

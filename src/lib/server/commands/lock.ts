@@ -12,7 +12,7 @@ import type { LockedBoard, Role, TeamContext } from './context.ts';
 const HAPPENS = (boards: string) => `greatest(
 	coalesce($1::timestamptz, date_trunc('milliseconds', clock_timestamp())),
 	(select max(last.at) from ${boards} o
-		cross join lateral (select at from event where board_id = o.id order by seq desc limit 1) last))`;
+		cross join lateral (select at from event where board_id = o.id order by at desc limit 1) last))`;
 
 /**
  * Locks the board that the input speaks of, if the person may see it. Every command locks its board first, and reads what

@@ -114,7 +114,7 @@ export async function makeCards(
 		if (row.type) context.note(row.id, 'type', row.type);
 		if (row.class !== 'standard') context.note(row.id, 'class', row.class);
 		for (const label of new Set(draft.labels ?? [])) context.note(row.id, 'label', label);
-		for (const owner of row.owners) context.note(row.id, 'owner', able.get(owner)!);
+		for (const owner of row.owners) context.note(row.id, 'owner', able.get(owner)!, null, { person: owner });
 		if (row.start) context.note(row.id, 'start', row.start);
 		if (row.due) context.note(row.id, 'due', row.due);
 		if (draft.initiative) context.note(row.id, 'initiative', draft.initiative);

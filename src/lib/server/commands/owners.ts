@@ -14,5 +14,6 @@ export async function giveTo(context: BoardContext, card: CardRow, owners: reado
 		select id, name from person where id = any($2::uuid[]) or id = any($3::uuid[]) order by name`,
 		[card.id, came, went],
 	);
-	for (const { id, name } of rows) context.note(card.id, came.includes(id) ? 'owner' : 'unowner', name);
+	for (const { id, name } of rows)
+		context.note(card.id, came.includes(id) ? 'owner' : 'unowner', name, null, { person: id });
 }

@@ -72,10 +72,8 @@ export const removeMember = teamCommand({
 				insert into membership_spell (team_id, person_id, from_day, until_day)
 				select $1, $2, date '2000-01-01', $4
 				where not exists (select from membership_spell where team_id = $1 and person_id = $2)
-			), signed_out as (
-				delete from session where person_id = $2
 			)
-			update access_token set revoked_at = $3 where person_id = $2 and revoked_at is null`,
+			delete from session where person_id = $2`,
 			[context.team.id, person.id, context.at, today],
 		);
 		await context.tx.query(`select pg_notify('harrow', 'person ' || $1)`, [person.id]);

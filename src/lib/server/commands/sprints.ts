@@ -1,5 +1,5 @@
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
-import { weekHours } from '../../../core/capacity/hours.ts';
+import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { nextSprints, type Cadence } from '../../../core/sprint/cadence.ts';
 import { rotaOf } from '../questions/rota.ts';
 import type { BoardContext, SprintRow } from './context.ts';
@@ -18,14 +18,12 @@ export async function keepAhead(
 	if (coming >= AHEAD) return;
 	const last = [...sprints].sort((a, b) => a.number - b.number).at(-1);
 	const rota = await rotaOf(context.board.team);
-	const people = [...new Set(rota.weeks.map((week) => week.person))];
-	const works = (day: number) => people.some((person) => weekHours(rota, person, day) > 0);
 	const made = nextSprints(
 		cadence,
 		last ? { number: last.number, starts: parseDay(last.starts)!, ends: parseDay(last.ends)! } : null,
 		today,
 		AHEAD - coming,
-		people.length ? works : () => true,
+		rota.weeks.length ? (day) => teamWorks(rota, day) : () => true,
 	);
 	for (const sprint of made) {
 		await context.tx.query('insert into sprint (board_id, number, starts, ends) values ($1, $2, $3, $4)', [

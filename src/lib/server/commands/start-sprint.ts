@@ -1,7 +1,7 @@
 import { generateNKeysBetween } from 'fractional-indexing';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { dayText } from '../../../core/calendar/days.ts';
-import { rawHours } from '../../../core/capacity/hours.ts';
+import { givesFrom, rawHours } from '../../../core/capacity/hours.ts';
 import { Problem } from '../problem.ts';
 import { boardHead } from '../questions/board-head.ts';
 import { boardPast } from '../questions/past.ts';
@@ -76,7 +76,10 @@ export const startSprint = boardCommand({
 		const rota = await rotaOf(board.team);
 		const days = daysOf(head, sprint.number)!;
 		const raw = Object.fromEntries(
-			workersOf(head).map((person) => [person.id, rawHours(rota, person.id, board.id, days.from, days.to)]),
+			workersOf(head).map((person) => [
+				person.id,
+				rawHours(rota, person.id, board.id, givesFrom(days, today), days.to),
+			]),
 		);
 		const dayHours = Array.from({ length: days.to - days.from + 1 }, (_, i) =>
 			workersOf(head).reduce(

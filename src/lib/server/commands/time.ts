@@ -7,7 +7,7 @@ import { sprintAccounts } from '../../../core/sprint/ledger.ts';
 import { Problem } from '../problem.ts';
 import { dayField } from './days.ts';
 import { applyDecorators } from './decorate.ts';
-import type { BoardContext, CardRow } from './context.ts';
+import type { BoardContext, CardRow, Standing } from './context.ts';
 
 /** Hours of one entry, to a hundredth. */
 export const Hours = () =>
@@ -186,8 +186,9 @@ export async function notFrozen(context: BoardContext, entry: TimeRow): Promise<
 }
 
 /**
- * Takes the event of an entry out of the card's history, and notes another one in its place. What is left of the card
- * is then what the history says, as if the first had never been.
+ * Corrects what the card's history says of an entry, or takes it out of it (hours null): the figures then are as if it had
+ * always been so. The corrected hours stay where and when they were, in their stint and sprint, also when the card has left
+ * that since; what is left of the card now is what its history says then.
  */
 export async function relogged(
 	context: BoardContext,
@@ -197,14 +198,9 @@ export async function relogged(
 	words: { for: string; day: string },
 ): Promise<number | null> {
 	const { tx, board } = context;
-	if (entry.seq !== null)
-		await tx.query('insert into event_void (board_id, seq, command_id) values ($1, $2, $3)', [
-			board.id,
-			entry.seq,
-			context.commandId,
-		]);
+	const stood = entry.seq === null ? null : await takeOut(context, entry.seq);
 	context.note(card.id, 'time-changed', hours === null ? '' : String(hours), { hours: entry.hours }, words);
-	if (hours !== null) context.note(card.id, 'worked', String(hours), null, words);
+	if (hours !== null) context.note(card.id, 'worked', String(hours), null, words, stood);
 	const seq = hours === null ? null : board.lastSeq + context.notes.length;
 	await tx.query('update card set "left" = $2, version = version + 1 where id = $1', [
 		card.id,
@@ -213,22 +209,47 @@ export async function relogged(
 	return seq;
 }
 
+/** Takes an event out of the history; gives where it stood. */
+async function takeOut(context: BoardContext, seq: number): Promise<Standing | null> {
+	const { rows } = await context.tx.query<Standing>(
+		`with out as (
+			insert into event_void (board_id, seq, command_id) values ($1, $2, $3)
+		)
+		select at, coalesce(stands_for, seq) as seq from event where board_id = $1 and seq = $2`,
+		[context.board.id, seq, context.commandId],
+	);
+	return rows[0] ?? null;
+}
+
 async function leftByHistory(context: BoardContext, card: CardRow): Promise<number> {
 	const key = String(card.number);
-	const { rows } = await context.tx.query<{ at: Date; event: HistoryEvent['event']; value: string }>(
-		`select e.at, e.kind as event, e.value from event e
+	const { rows } = await context.tx.query<{
+		at: Date;
+		event: HistoryEvent['event'];
+		value: string;
+		place: number;
+	}>(
+		`select e.at, e.kind as event, e.value, coalesce(e.stands_for, e.seq) as place from event e
 		where e.card_id = $1 and e.kind = any($2)
 			and not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)
-		order by e.at, e.seq`,
+`,
 		[card.id, EVENT_KINDS],
 	);
 	const now = context.at.getTime();
-	const noted = context.notes.flatMap(({ card: of, kind, value }) =>
+	const noted = context.notes.flatMap(({ card: of, kind, value, stands }, i) =>
 		of === card.id && (EVENT_KINDS as readonly string[]).includes(kind)
-			? [{ at: context.at, event: kind as HistoryEvent['event'], value }]
+			? [
+					{
+						at: stands?.at ?? context.at,
+						event: kind as HistoryEvent['event'],
+						value,
+						place: stands?.seq ?? context.board.lastSeq + i + 1,
+					},
+				]
 			: [],
 	);
-	const events = [...rows, ...noted].map(({ at, event, value }): HistoryEvent => ({
+	const inPlace = [...rows, ...noted].sort((a, b) => a.at.getTime() - b.at.getTime() || a.place - b.place);
+	const events = inPlace.map(({ at, event, value }): HistoryEvent => ({
 		card: key,
 		at: at.getTime(),
 		event,

@@ -1,10 +1,20 @@
-import type { AccountPage } from '../../../core/board/account.ts';
-import { account, GROUPINGS, placedWithin, useOf, type Worked } from '../../../core/account/account.ts';
+import type { AccountPage, NamedLine } from '../../../core/board/account.ts';
+import {
+	account,
+	GROUPINGS,
+	placedWithin,
+	useOf,
+	type AccountLine,
+	type Grouping,
+	type Worked,
+} from '../../../core/account/account.ts';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { zoneOf, type Day } from '../../../core/calendar/zone.ts';
-import { hoursOn, tidy, weekHours } from '../../../core/capacity/hours.ts';
+import { teamWorks } from '../../../core/calendar/team-days.ts';
+import { hoursOn, tidy } from '../../../core/capacity/hours.ts';
 import { dayAsked, rangeWithin } from '../asked.ts';
 import { rows } from '../database.ts';
+import { Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
 import { rotaOf } from './rota.ts';
@@ -30,15 +40,18 @@ export async function accountPage(
 	const about = await teamOf(person, team);
 	const today = zoneOf(about.zone).day(now().getTime());
 	const [from, to] = rangeOf(asked, today);
-	const before = { from: from - (to - from + 1), to: from - 1 };
-	const by = GROUPINGS.find((known) => known === asked.by) ?? 'person';
+	// What has not been is not counted, nor set beside days that have.
+	const until = Math.max(from, Math.min(to, today));
+	const before = { from: from - (until - from + 1), to: from - 1 };
+	const by = groupingOf(asked.by);
 	const [facts, rota, [more]] = await Promise.all([
-		worked(person, team, before.from, from, to, about.role === 'lead'),
+		worked(person, team, before.from, from, until, about.role === 'lead'),
 		rotaOf(team),
 		rows<{
 			sprints: OpenSprint[];
 			titles: Record<string, string>;
 			budgets: AccountPage['budgets'];
+			initiatives: Record<string, Called>;
 			named: { name: string; from: string; to: string }[];
 		}>(
 			`select
@@ -57,7 +70,7 @@ export async function accountPage(
 				left join sprint s on s.id = c.sprint_id and s.closed_at is null
 				where s.id is not null or exists (
 					select from time_entry where card_id = c.id and day between $3 and $4 and withdrawn_at is null)) as titles,
-				(select coalesce(json_object_agg(i.name, json_build_object('budget', i.budget_hours, 'worked', (
+				(select coalesce(json_object_agg(i.id, json_build_object('name', i.name, 'budget', i.budget_hours, 'worked', (
 						select coalesce(sum(t.hours), 0) from time_entry t join card c on c.id = t.card_id
 						where c.initiative_id = i.id and t.withdrawn_at is null),
 					'left', (select coalesce(sum(c."left"), 0) from card c where c.initiative_id = i.id and c.archived_at is null))), '{}')
@@ -65,6 +78,10 @@ export async function accountPage(
 				join board b on b.id = i.board_id and b.team_id = $1 and b.unit = 'hours'
 				join board_right r on r.board_id = b.id and r.person_id = $2
 				where i.budget_hours is not null) as budgets,
+				(select coalesce(json_object_agg(i.id, json_build_object('name', i.name, 'more', b.name)), '{}')
+				from initiative i
+				join board b on b.id = i.board_id and b.team_id = $1
+				join board_right r on r.board_id = b.id and r.person_id = $2) as initiatives,
 				(select coalesce(json_agg(json_build_object('name', x.name, 'from', x.starts, 'to', x.ends)), '[]') from (
 					select b.name || ', sprint ' || s.number as name, s.starts, s.ends
 					from sprint s
@@ -77,17 +94,16 @@ export async function accountPage(
 			'account',
 		),
 	]);
-	const { sprints, titles, budgets, named } = more!;
-	const names = new Map(about.people.map((one) => [one.id, one.name]));
-	const works = (day: Day) =>
-		!rota.holidays.has(day) && about.people.some((one) => weekHours(rota, one.id, day) > 0);
+	const { sprints, titles, budgets, initiatives, named } = more!;
+	const people = Object.fromEntries(about.people.map((one) => [one.id, { name: one.name, more: one.title }]));
+	const boards = Object.fromEntries(about.boards.map((one) => [one.id, { name: one.name, more: one.key }]));
 	const placed = placedWithin(
 		sprints.map((sprint) => ({
 			from: parseDay(sprint.from)!,
 			to: parseDay(sprint.to)!,
-			placed: shared(sprint.cards, new Set(names.keys())),
+			placed: shared(sprint.cards, new Set(Object.keys(people))),
 		})),
-		works,
+		(day) => teamWorks(rota, day),
 		from,
 		to,
 	);
@@ -99,13 +115,18 @@ export async function accountPage(
 		today: dayText(today),
 		from: dayText(from),
 		to: dayText(to),
+		until: dayText(until),
 		before: { from: dayText(before.from), to: dayText(before.to) },
 		by,
-		account: found,
+		account: { ...found, lines: called(found.lines, by, { people, boards, initiatives }) },
 		use: about.people.flatMap(({ id, name, gone }) => {
-			let available = 0;
-			for (let day = from; day <= to; day++) available += hoursOn(rota, id, day);
-			const line = each.find((known) => known.name === name);
+			const hoursTo = (last: Day) => {
+				let sum = 0;
+				for (let day = from; day <= last; day++) sum += hoursOn(rota, id, day);
+				return tidy(sum);
+			};
+			const [available, plannedOf] = [hoursTo(until), hoursTo(to)];
+			const line = each.find((known) => known.about === id);
 			const hours = line?.hours ?? 0;
 			const placedCards = placed.get(id) ?? [];
 			const held = tidy(placedCards.reduce((sum, one) => sum + one.hours, 0));
@@ -118,7 +139,8 @@ export async function accountPage(
 					worked: hours,
 					use: useOf(hours, available),
 					placed: held,
-					planned: useOf(held, available),
+					plannedOf,
+					planned: useOf(held, plannedOf),
 					workedCards: line?.cards ?? [],
 					placedCards,
 				},
@@ -128,6 +150,45 @@ export async function accountPage(
 		titles,
 		budgets,
 	};
+}
+
+interface Called {
+	name: string;
+	/** What tells it from another of that name. */
+	more: string;
+}
+
+/** @throws Problem 422 when hours are not told apart by that */
+function groupingOf(asked: string | null): Grouping {
+	const by = asked ? GROUPINGS.find((known) => known === asked) : 'person';
+	if (by) return by;
+	throw new Problem(422, 'invalid.by', `Hours are told apart by ${GROUPINGS.join(', ')}.`, 'by');
+}
+
+/** Lines with their names; two of one name are each told from the other. */
+function called(
+	lines: readonly AccountLine[],
+	by: Grouping,
+	known: {
+		people: Record<string, Called>;
+		boards: Record<string, Called>;
+		initiatives: Record<string, Called>;
+	},
+): NamedLine[] {
+	const of = (about: string): Called | undefined => {
+		if (by === 'person') return known.people[about];
+		if (by === 'board') return known.boards[about];
+		if (by === 'initiative') return known.initiatives[about];
+		if (by !== 'sprint') return undefined;
+		const [board = '', number = ''] = about.split(' ');
+		return known.boards[board] && { name: `${known.boards[board].name} ${number}`, more: '' };
+	};
+	const names = lines.map(({ about }) => of(about)?.name ?? about);
+	return lines.map((line, i) => {
+		const more = of(line.about)?.more;
+		const twice = names.filter((name) => name === names[i]).length > 1;
+		return { ...line, name: twice && more ? `${names[i]}, ${more}` : names[i]! };
+	});
 }
 
 function rangeOf(asked: { from: string | null; to: string | null }, today: Day): [Day, Day] {
@@ -181,8 +242,8 @@ function worked(
 	withCost: boolean,
 ): Promise<Worked[]> {
 	return rows<Worked>(
-		`select case when t.day < $4 then 'before' else 'now' end as span, p.name as person, b.name as board,
-			b.key || '-' || c.number as card, to_char(t.day, 'YYYY-MM') as month, s.number as sprint, i.name as initiative, c.type,
+		`select case when t.day < $4 then 'before' else 'now' end as span, p.id as person, b.id as board,
+			b.key || '-' || c.number as card, to_char(t.day, 'YYYY-MM') as month, s.number as sprint, c.initiative_id as initiative, c.type,
 			array(select l.name from card_label k join label l on l.id = k.label_id where k.card_id = c.id) as labels,
 			sum(t.hours) as hours, coalesce(sum(t.hours) filter (where t.billable), 0) as billable,
 			case when $6 then coalesce(sum(t.hours * h.rate), 0) end as cost,
@@ -193,7 +254,6 @@ function worked(
 		join board_right r on r.board_id = b.id and r.person_id = $2
 		join person p on p.id = t.person_id
 		left join sprint s on s.id = t.sprint_id
-		left join initiative i on i.id = c.initiative_id
 		left join lateral (
 			select rate from hourly_rate where team_id = $1 and person_id = t.person_id and from_day <= t.day
 			order by from_day desc limit 1

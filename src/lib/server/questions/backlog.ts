@@ -1,6 +1,8 @@
 import type { BacklogPage } from '../../../core/board/plan.ts';
 import type { BoardHead, CardView } from '../../../core/board/view.ts';
+import { zoneOf } from '../../../core/calendar/zone.ts';
 import { rows } from '../database.ts';
+import { now } from '../time.ts';
 import { CARD_VIEW } from './card-view.ts';
 import { boardPast } from './past.ts';
 import { promiseOf, rawOf } from './promise.ts';
@@ -30,7 +32,7 @@ export async function backlogPage(head: BoardHead): Promise<BacklogPage> {
 		boardPast(head),
 		rotaOf(head.teamId),
 	]);
-	const raw = next ? (rawOf(head, rota, next.number) ?? 0) : 0;
+	const raw = next ? (rawOf(head, rota, next.number, zoneOf(head.timeZone).day(now().getTime())) ?? 0) : 0;
 	return {
 		seq: found!.seq,
 		cards: found!.cards ?? [],

@@ -1,6 +1,6 @@
 import { calendarDays, workingDays, type DayCount } from '../../../core/calendar/day-count.ts';
 import { dayText, mondayOf } from '../../../core/calendar/days.ts';
-import { weekHours } from '../../../core/capacity/hours.ts';
+import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { flowFigures, type FlowFigures } from '../../../core/flow/figures.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
 import { dayAsked, rangeWithin } from '../asked.ts';
@@ -41,13 +41,10 @@ export async function flowPage(
 	return { ...figures, today: dayText(today), days, titles: await titlesOf(head, figures) };
 }
 
-/** A working day has a positive sum of team hours: working weeks less holidays. */
+/** Days on which the team works, whoever is away. */
 async function workingDaysOf(head: BoardHead): Promise<DayCount> {
 	const rota = await rotaOf(head.teamId);
-	const people = [...new Set(rota.weeks.map((week) => week.person))];
-	return workingDays(
-		(day) => !rota.holidays.has(day) && people.some((person) => weekHours(rota, person, day) > 0),
-	);
+	return workingDays((day) => teamWorks(rota, day));
 }
 
 async function titlesOf(head: BoardHead, figures: FlowFigures): Promise<Record<string, string>> {

@@ -41,7 +41,7 @@ async function eventsAfter(
 ): Promise<{ events: HistoryEvent[]; undone: boolean }> {
 	const [found] = await rows<{ undone: boolean; events: [number, number, HistoryEvent['event'], string][] }>(
 		`select exists (select from event where board_id = $1 and seq > $2 and seq <= $4 and kind in ('undone', 'time-changed')) as undone,
-			(select coalesce(json_agg(json_build_array(c.number, extract(epoch from e.at) * 1000, e.kind, e.value) order by e.at, e.seq), '[]')
+			(select coalesce(json_agg(json_build_array(c.number, extract(epoch from e.at) * 1000, e.kind, e.value) order by e.at, coalesce(e.stands_for, e.seq)), '[]')
 			from event e
 			join card c on c.id = e.card_id
 			where e.board_id = $1 and e.seq > $2 and e.seq <= $4 and e.kind = any($3)

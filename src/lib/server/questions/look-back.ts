@@ -17,12 +17,12 @@ async function saidAtTheEnd(head: BoardHead): Promise<{
 	titles: Record<string, string>;
 }> {
 	const [found] = await rows<{
-		said: [number, number, Reason, string][];
+		said: [number, number, Reason, string, number][];
 		rests: number[];
 		titles: Record<string, string>;
 	}>(
 		`select
-			(select coalesce(json_agg(json_build_array(e.after -> 'sprint', c.number, e.value, e.after ->> 'words') order by e.seq), '[]')
+			(select coalesce(json_agg(json_build_array(e.after -> 'sprint', c.number, e.value, e.after ->> 'words', coalesce((e.after ->> 'left')::numeric, 0)) order by e.seq), '[]')
 			from event e
 			join card c on c.id = e.card_id
 			where e.board_id = $1 and e.kind = 'unfinished'
@@ -39,11 +39,12 @@ async function saidAtTheEnd(head: BoardHead): Promise<{
 	const { said, rests, titles } = found!;
 	const key = (number: number) => `${head.key}-${number}`;
 	return {
-		said: said.map(([sprint, card, reason, words]) => ({
+		said: said.map(([sprint, card, reason, words, left]) => ({
 			sprint,
 			card: key(card),
 			reason,
 			words: words ?? '',
+			left,
 		})),
 		rests: new Set(rests.map(key)),
 		titles,

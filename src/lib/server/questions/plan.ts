@@ -2,7 +2,7 @@ import type { PlanPage, PlanPerson } from '../../../core/board/plan.ts';
 import type { BoardHead, CardView } from '../../../core/board/view.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
-import { daysAway, hoursOn, rawHours } from '../../../core/capacity/hours.ts';
+import { daysAway, givesFrom, hoursOn, rawHours } from '../../../core/capacity/hours.ts';
 import { rows } from '../database.ts';
 import { now } from '../time.ts';
 import { CARD_VIEW } from './card-view.ts';
@@ -41,7 +41,7 @@ export async function planPage(head: BoardHead, asked: number | null): Promise<P
 	const people = !days
 		? []
 		: workersOf(head).map(({ id }): PlanPerson => {
-				const from = Math.max(days.from, today);
+				const from = givesFrom(days, today);
 				let worked = 0;
 				for (let day = from; day <= days.to; day++) if (hoursOn(rota, id, day) > 0) worked++;
 				return {

@@ -1,7 +1,7 @@
 import type { BoardHead } from '../../../core/board/view.ts';
 import { parseDay } from '../../../core/calendar/days.ts';
 import type { Day } from '../../../core/calendar/zone.ts';
-import { rawHours, sprintDays, type Rota } from '../../../core/capacity/hours.ts';
+import { givesFrom, rawHours, sprintDays, type Rota } from '../../../core/capacity/hours.ts';
 import { PERSON_DAY, type Learned } from '../../../core/capacity/promise.ts';
 
 /** The days of a sprint of a board, cut where the next one starts. */
@@ -19,14 +19,12 @@ export function daysOf(head: Pick<BoardHead, 'sprints'>, number: number): { from
 export const workersOf = (head: Pick<BoardHead, 'people'>) =>
 	head.people.filter((person) => !person.gone && person.role !== 'viewer');
 
-/** Hours of all people of a board over a sprint; null where there is no such sprint. */
-export function rawOf(head: BoardHead, rota: Rota, number: number): number | null {
+/** Hours that all people of a board have for a sprint, those that are gone left out; null where there is no such sprint. */
+export function rawOf(head: BoardHead, rota: Rota, number: number, today: Day): number | null {
 	const days = daysOf(head, number);
 	if (!days) return null;
-	return workersOf(head).reduce(
-		(sum, person) => sum + rawHours(rota, person.id, head.id, days.from, days.to),
-		0,
-	);
+	const from = givesFrom(days, today);
+	return workersOf(head).reduce((sum, person) => sum + rawHours(rota, person.id, head.id, from, days.to), 0);
 }
 
 /** What so many hours of a sprint promise, in the board's unit; null where nothing says. */

@@ -1,6 +1,6 @@
 import type { ReportPage, ScopeChange } from '../../../core/board/look-back.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
-import { TRIALS } from '../../../core/capacity/odds.ts';
+import { sprintCards, sprintOdds, sprintParts } from '../../../core/board/odds.ts';
 import type { Reason } from '../../../core/sprint/carry-over.ts';
 import { follow } from '../../../core/sprint/follow.ts';
 import type { Ledger } from '../../../core/sprint/ledger.ts';
@@ -72,15 +72,9 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 		surprises: surprisesOf(sprint, ledger, head.unit),
 		use: useOf(head, found),
 		budgets: found.budgets,
-		odds: plan && {
-			cards: plan.cards
-				.filter((card) => card.sprint === number && !card.parts)
-				.map((card) => ({ card: String(card.number), left: card.left, owners: card.owners })),
-			raw: Object.fromEntries(plan.people.map((person) => [person.person, person.after])),
-			past: plan.past,
-			trials: TRIALS,
-			seed: 2026,
-		},
+		odds:
+			plan &&
+			sprintOdds(head, plan, sprintParts(head, plan, sprintCards(head, plan.cards, number)), plan.cards),
 		titles: Object.fromEntries(Object.entries(found.titles).filter(([card]) => named.has(card))),
 		before: started[place - 1]?.number ?? null,
 		after: started[place + 1]?.number ?? null,

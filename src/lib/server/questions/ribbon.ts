@@ -28,7 +28,7 @@ export async function ribbon(head: BoardHead): Promise<Ribbon> {
 		const { ledgers, cards } = await boardAccounts(head);
 		const [{ learned }, rota] = await Promise.all([boardPast(head), rotaOf(head.teamId)]);
 		const promise = (number: number) => {
-			const raw = rawOf(head, rota, number);
+			const raw = rawOf(head, rota, number, day);
 			return raw === null ? null : promiseOf(head, number, learned, raw);
 		};
 		const hours = (number: number) => dayHoursOf(head, rota, number);

@@ -9,6 +9,7 @@ export async function rotaOf(team: string): Promise<Rota> {
 		weeks: { person: string; from: string; hours: number[] }[];
 		absences: { person: string; from: string; to: string; hours: number | null }[];
 		shares: { person: string; from: string; boards: Record<string, number> }[];
+		members: { person: string; from: string; until: string | null }[];
 		holidays: string[];
 	}>(
 		`select
@@ -21,17 +22,28 @@ export async function rotaOf(team: string): Promise<Rota> {
 			where a.withdrawn_at is null) as absences,
 			(select coalesce(json_agg(json_build_object('person', person_id, 'from', from_day, 'boards', shares)), '[]')
 			from board_share where team_id = $1) as shares,
+			(select coalesce(json_agg(json_build_object('person', m.person_id, 'from', coalesce(s.from_day, date '1900-01-01'),
+				'until', coalesce(s.until_day, (m.left_at at time zone t.time_zone)::date))), '[]')
+			from membership m
+			join team t on t.id = m.team_id
+			left join membership_spell s on s.team_id = m.team_id and s.person_id = m.person_id
+			where m.team_id = $1) as members,
 			array(select day::text from holiday where team_id = $1 and withdrawn_at is null) as holidays`,
 		[team],
 		'rota',
 	);
-	const { boards, weeks, absences, shares, holidays } = found!;
+	const { boards, weeks, absences, shares, members, holidays } = found!;
 	const day = (text: string) => parseDay(text)!;
 	return {
 		boards,
 		weeks: weeks.map((week) => ({ ...week, from: day(week.from) })),
 		absences: absences.map((absence) => ({ ...absence, from: day(absence.from), to: day(absence.to) })),
 		shares: shares.map((share) => ({ ...share, from: day(share.from) })),
+		members: members.map((spell) => ({
+			...spell,
+			from: day(spell.from),
+			until: spell.until === null ? null : day(spell.until),
+		})),
 		holidays: new Set(holidays.map(day)),
 	};
 }

@@ -1,10 +1,13 @@
 import type { RoundsPage } from '../../../core/board/rounds.ts';
+import { sprintOdds } from '../../../core/board/odds.ts';
 import type { BoardHead, CardView } from '../../../core/board/view.ts';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
-import { hoursOn, shareOn, weekHours } from '../../../core/capacity/hours.ts';
-import { odds, tooLittle, TRIALS } from '../../../core/capacity/odds.ts';
+import { teamWorks } from '../../../core/calendar/team-days.ts';
+import { hoursOn, shareOn } from '../../../core/capacity/hours.ts';
+import { odds, tooLittle, type OddsInput } from '../../../core/capacity/odds.ts';
 import { partsInHours, partsInPoints } from '../../../core/capacity/promise.ts';
 import { leftOn, timerHours } from '../../../core/capacity/timer.ts';
+import { inOrder, type HistoryEvent } from '../../../core/flow/history.ts';
 import { percentile } from '../../../core/flow/percentile.ts';
 import { standing } from '../../../core/flow/standing.ts';
 import { findings, type RoundsCard, type RoundsState } from '../../../core/rounds/findings.ts';
@@ -15,6 +18,7 @@ import { now } from '../time.ts';
 import { boardCards } from './board-cards.ts';
 import { boardAccounts, boardFile, boardHistory } from './history.ts';
 import { planPage } from './plan.ts';
+
 import { promiseOf, rawOf, workersOf } from './promise.ts';
 import { ribbon } from './ribbon.ts';
 import { rotaOf } from './rota.ts';
@@ -41,6 +45,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 			aside: { finding: string; reason: string; by: string }[];
 			timers: { person: string; card: string; number: number; started: string }[];
 			touched: Record<number, number>;
+			owning: [number, number, 'owner' | 'unowner', string][];
 		}>(
 			`select
 				(select coalesce(json_agg(json_build_object('finding', d.finding, 'reason', d.reason, 'by', p.name)), '[]')
@@ -54,8 +59,15 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 				(select coalesce(json_object_agg(c.number, extract(epoch from e.at) * 1000), '{}')
 				from card c
 				cross join lateral (select at from event where card_id = c.id order by seq desc limit 1) e
-				where c.board_id = $1 and c.clock = 'running' and c.archived_at is null) as touched`,
-			[head.id, dayText(today)],
+				where c.board_id = $1 and c.clock = 'running' and c.archived_at is null) as touched,
+				(select coalesce(json_agg(json_build_array(c.number, extract(epoch from e.at) * 1000, e.kind, coalesce(e.after ->> 'person', (
+						select p.id::text from person p join membership m on m.person_id = p.id and m.team_id = $3
+						where p.name = e.value order by m.left_at nulls first limit 1), e.value)) order by e.at, e.seq), '[]')
+				from event e
+				join card c on c.id = e.card_id
+				where e.board_id = $1 and e.kind in ('owner', 'unowner')
+					and not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)) as owning`,
+			[head.id, dayText(today), head.teamId],
 			'rounds',
 		),
 	]);
@@ -65,7 +77,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 	const last = lasting(
 		file,
 		file.columns.map((column) => column.limit),
-		events,
+		ownedByIds(events, more!.owning, head.key),
 		at,
 	);
 	const day = (instant: number | null) => (instant === null ? null : zone.day(instant));
@@ -80,9 +92,10 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		id: one.id,
 		name: one.name,
 		hours: hoursOn(rota, one.id, today) * shareOn(rota, one.id, head.id, today),
-		idleSince: idleOf(one, cards) ? zone.day(last.idle.get(one.name) ?? first) : null,
+		idleSince: idleOf(one, cards) ? zone.day(last.idle.get(one.id) ?? first) : null,
 	}));
 	const ledger = running && ledgers.find((one) => one.number === running.number);
+	const raw = new Map(plan.people.map((one) => [one.person, one.raw]));
 	const planned = cards
 		.filter((card) => running && card.sprint === running.number && !card.parts)
 		.map((card) => ({
@@ -91,11 +104,22 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 			owners: card.owners,
 			unplanned: card.unplanned,
 		}));
-	const raw = new Map(plan.people.map((one) => [one.person, one.raw]));
-	const nextRaw = coming && rawOf(head, rota, coming.number);
+	const parts = !running
+		? []
+		: head.unit === 'points'
+			? partsInPoints(raw, plan.learned.perDay, planned)
+			: head.unit === 'hours'
+				? partsInHours(
+						raw,
+						running.focus ?? plan.learned.focus,
+						running.keepBack ?? plan.learned.keepBack,
+						planned,
+					)
+				: [];
+	const nextRaw = coming && rawOf(head, rota, coming.number, today);
 	const state: RoundsState = {
 		today,
-		works: (on) => !rota.holidays.has(on) && people.some((one) => weekHours(rota, one.id, on) > 0),
+		works: (on) => teamWorks(rota, on),
 		unit: head.unit,
 		columns: head.columns.map((column, i) => ({
 			id: column.id,
@@ -107,24 +131,13 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 				past.length < 30
 					? null
 					: percentile(
-							past.map((one) => one.columns[i]!),
+							past.map((one) => one.columns[i]!).sort((a, b) => a - b),
 							85,
 						),
 		})),
 		cards: cards.map((card) => roundsCard(head, card, today, zone, more!.touched, carried)),
 		people,
-		parts: !running
-			? []
-			: head.unit === 'points'
-				? partsInPoints(raw, plan.learned.perDay, planned)
-				: head.unit === 'hours'
-					? partsInHours(
-							raw,
-							running.focus ?? plan.learned.focus,
-							running.keepBack ?? plan.learned.keepBack,
-							planned,
-						)
-					: [],
+		parts,
 		expectation: board.expectation,
 		sprint: running && {
 			number: running.number,
@@ -140,7 +153,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 					? null
 					: promiseOf(head, coming.number, plan.learned, nextRaw),
 		},
-		odds: running && head.unit === 'hours' ? oddsOf(planned, plan) : null,
+		odds: running && head.unit === 'hours' ? oddsOf(sprintOdds(head, plan, parts, plan.cards)) : null,
 		surprises:
 			running && ledger && head.unit === 'hours' && running.raw !== null && running.focus !== null
 				? {
@@ -213,19 +226,22 @@ function roundsCard(
 const idleOf = (person: { id: string }, cards: readonly CardView[]) =>
 	!cards.some((card) => card.clock === 'running' && card.owners.includes(person.id));
 
-function oddsOf(
-	planned: readonly { card: string; left: number; owners: readonly string[] }[],
-	plan: Awaited<ReturnType<typeof planPage>>,
-): number | null {
-	if (tooLittle(plan.past) || !planned.length) return null;
-	const found = odds({
-		cards: planned,
-		raw: Object.fromEntries(plan.people.map((one) => [one.person, one.after])),
-		past: plan.past,
-		trials: TRIALS,
-		seed: 2026,
-	});
+function oddsOf(input: OddsInput): number | null {
+	if (tooLittle(input.past) || !input.cards.length) return null;
+	const found = odds(input);
 	return found && found.all / found.trials;
+}
+
+/** A history in which owners are told apart by who they are, not by what they are called. */
+function ownedByIds(
+	events: readonly HistoryEvent[],
+	owning: readonly [number, number, 'owner' | 'unowner', string][],
+	key: string,
+): HistoryEvent[] {
+	return inOrder([
+		...events.filter(({ event }) => event !== 'owner' && event !== 'unowner'),
+		...owning.map(([number, at, event, value]) => ({ card: `${key}-${number}`, at, event, value })),
+	]);
 }
 
 function sum<T>(list: readonly T[], figure: (item: T) => number): number {

@@ -11,7 +11,7 @@ export interface TeamOf {
 	role: 'viewer' | 'member' | 'lead';
 	boards: { id: string; name: string; slug: string; key: string; unit: string }[];
 	/** Leads and members, those who left since among them. */
-	people: { id: string; name: string; gone: boolean }[];
+	people: { id: string; name: string; title: string; gone: boolean }[];
 }
 
 /**
@@ -27,7 +27,7 @@ export async function teamOf(person: Person, team: string): Promise<TeamOf> {
 			from board b
 			join board_right r on r.board_id = b.id and r.person_id = $2
 			where b.team_id = t.id) as boards,
-			(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'gone', m.left_at is not null) order by p.name), '[]')
+			(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'title', m.title, 'gone', m.left_at is not null) order by p.name), '[]')
 			from membership m
 			join person p on p.id = m.person_id
 			where m.team_id = t.id and m.role <> 'viewer') as people

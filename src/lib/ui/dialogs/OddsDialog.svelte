@@ -1,12 +1,17 @@
 <script lang="ts">
 	import { Select } from 'flowbite-svelte';
-	import { toReach, type Odds } from '$core/capacity/odds';
+	import { untrack } from 'svelte';
+	import type { Odds, OddsInput } from '$core/capacity/odds';
 	import type { CardView, Unit } from '$core/board/view';
 	import { amount, count, figure, list } from '../words';
+	import type { OddsFinder } from '../plan/odds-finder.svelte';
 	import Dialog from './Dialog.svelte';
 
 	interface Props {
 		odds: Odds;
+		/** What the odds were asked of, and who finds what to take off. */
+		input: OddsInput;
+		finder: OddsFinder;
 		/** The sprint's unfinished cards, in its order. */
 		cards: readonly CardView[];
 		unit: Unit;
@@ -15,16 +20,21 @@
 		ontakeoff: (cards: CardView[]) => void;
 		onclose: () => void;
 	}
-	let { odds, cards, unit, sprint, mayEdit, ontakeoff, onclose }: Props = $props();
+	let { odds, input, finder, cards, unit, sprint, mayEdit, ontakeoff, onclose }: Props = $props();
 	let level = $state('80');
 	const percent = (n: number) => Math.round((n / odds.trials) * 100);
 	const byNumber = $derived(new Map(cards.map((card) => [String(card.number), card])));
+	$effect(() => {
+		const share = Number(level) / 100;
+		untrack(() => finder.askLevel(input, share));
+	});
 	const off = $derived(
-		toReach(odds, Number(level) / 100).flatMap((number) => {
+		finder.off?.flatMap((number) => {
 			const card = byNumber.get(number);
 			return card ? [card] : [];
 		}),
 	);
+	const nobodys = $derived(new Set(odds.nobodys));
 </script>
 
 <Dialog title="Odds of sprint {sprint}" wide {onclose}>
@@ -44,7 +54,9 @@
 						<td class="odds"
 							><i aria-hidden="true" style:width="{(done / odds.trials) * 60}px"></i>{percent(done)} of 100{card &&
 							!card.owners.length
-								? ', nobody has it'
+								? nobodys.has(number)
+									? ', nobody has room for it'
+									: ', if shared out'
 								: ''}</td
 						>
 					</tr>
@@ -63,9 +75,12 @@
 				}))}
 			/>
 			{#if odds.all >= (Number(level) / 100) * odds.trials}<p>Nothing has to come off.</p>
+			{:else if !off}<p role="status">Reckoning what to take off…</p>
 			{:else}
 				<p>
-					take {count(off.length, 'card')} off, from the end: {list(off.map((card) => String(card.number)))} ({amount(
+					take {count(off.length, 'card')} off, the least likely first: {list(
+						off.map((card) => String(card.number)),
+					)} ({amount(
 						off.reduce((sum, card) => sum + card.left, 0),
 						unit,
 					)}).

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { CardView, Unit } from '$core/board/view';
+	import { skillsOf } from '$core/board/odds';
 	import { shareOut } from '$core/capacity/share-out';
 	import type { PlanRow } from '../plan/plan-state.svelte';
 	import { amount, count } from '../words';
@@ -24,7 +25,7 @@
 			cards.map((card) => ({
 				card: keyOf(card),
 				left: card.left,
-				skills: card.labels.filter((label) => skills.includes(label)),
+				skills: skillsOf(card, skills),
 			})),
 			rows.flatMap((row) =>
 				row.person && row.part

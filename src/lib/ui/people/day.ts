@@ -1,6 +1,7 @@
 import type { PersonHours } from '$core/board/plan';
 import { parseDay } from '$core/calendar/days';
-import { hoursOn, weekHours, type Rota } from '$core/capacity/hours';
+import { weekHours } from '$core/calendar/team-days';
+import { hoursOn, type Rota } from '$core/capacity/hours';
 import { figure } from '../words';
 
 /** A person's rota, as far as the days of a calendar need it. */
@@ -8,6 +9,7 @@ export function rotaOf(person: PersonHours, holidays: readonly { day: string }[]
 	const day = (text: string) => parseDay(text)!;
 	return {
 		boards: [],
+		members: [{ person: person.id, from: -Infinity, until: null }],
 		weeks: person.working.map((week) => ({ person: person.id, from: day(week.from), hours: week.hours })),
 		absences: person.absences.map((absence) => ({
 			person: person.id,

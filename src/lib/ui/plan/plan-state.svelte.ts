@@ -1,7 +1,6 @@
 import type { PlanPage, PlanPerson } from '$core/board/plan';
 import type { CardView, PersonView, SprintView } from '$core/board/view';
-import type { OddsInput } from '$core/capacity/odds';
-import { TRIALS } from '$core/capacity/odds';
+import { sprintCards, sprintOdds } from '$core/board/odds';
 import { partsInHours, partsInPoints, type Part, type PlannedCard } from '$core/capacity/promise';
 import type { BoardState } from '../board/board-state.svelte';
 import { inFamilies } from '../backlog/rows';
@@ -24,9 +23,6 @@ export interface PlanRow {
 	placed: number;
 }
 
-/** The odds of a sprint are found with this seed, so that the same plan always has the same odds. */
-const SEED = 2026;
-
 /** The plan of one sprint as the page shows it, following every change of its cards. */
 export class PlanState {
 	page = $state.raw<PlanPage>()!;
@@ -40,20 +36,9 @@ export class PlanState {
 		() => this.board.head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt) ?? null,
 	);
 	/** Cards that a sprint can hold: not parents, not done, not archived. */
-	readonly cards = $derived.by(() => {
-		const columns = new Map(this.board.head.columns.map((column, i) => [column.id, i]));
-		const place = (card: CardView) => (card.column === null ? -1 : (columns.get(card.column) ?? -1));
-		return [...this.board.cards.values()]
-			.filter(
-				(card) =>
-					card.sprint !== null &&
-					card.sprint === this.page.sprint &&
-					!card.archived &&
-					card.clock !== 'done' &&
-					!card.parts,
-			)
-			.sort((a, b) => place(b) - place(a) || (a.rank < b.rank ? -1 : a.rank > b.rank ? 1 : 0));
-	});
+	readonly cards = $derived.by(() =>
+		sprintCards(this.board.head, this.board.cards.values(), this.page.sprint),
+	);
 	/** The backlog, without what is on this sprint's list. */
 	readonly backlog = $derived.by(() =>
 		inFamilies(this.board.backlog).filter((card) => card.sprint === null || card.sprint !== this.page.sprint),
@@ -131,13 +116,7 @@ export class PlanState {
 	);
 
 	/** What odds are asked of: the sprint's unfinished cards, with the hours still to come. */
-	readonly oddsInput = $derived.by((): OddsInput => ({
-		cards: this.planned,
-		raw: Object.fromEntries(this.page.people.map((person) => [person.person, person.after])),
-		past: this.page.past,
-		trials: TRIALS,
-		seed: SEED,
-	}));
+	readonly oddsInput = $derived.by(() => sprintOdds(this.board.head, this.page, this.parts, this.cards));
 }
 
 function sum<T>(list: readonly T[], figure: (item: T) => number): number {

@@ -54,9 +54,11 @@ export function oddsWords(
 	return {
 		before: `By how past cards turned out, all of it is done by ${dateWords(ends)} in `,
 		strong: `${Math.round((found.all / found.trials) * 100)} of 100`,
-		// Nobody works on a card that nobody has: then the odds say so, rather than only 0.
-		after: unowned
-			? ` tries, since ${unowned === 1 ? 'a card has' : `${unowned} cards have`} no owner.`
-			: ' tries.',
+		// Nobody works on a card that nobody has: the odds say what they take for granted, and what cannot be.
+		after: found.nobodys.length
+			? ` tries, since nobody has room for ${count(found.nobodys.length, 'card')} without an owner.`
+			: unowned
+				? ` tries, if ${unowned === 1 ? 'the card' : `the ${unowned} cards`} without an owner ${unowned === 1 ? 'is' : 'are'} shared out.`
+				: ' tries.',
 	};
 }

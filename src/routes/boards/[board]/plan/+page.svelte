@@ -213,6 +213,8 @@
 	{#await import('$lib/ui/dialogs/OddsDialog.svelte') then { default: OddsDialog }}
 		<OddsDialog
 			{odds}
+			input={plan.oddsInput}
+			{finder}
 			cards={plan.cards}
 			{unit}
 			sprint={sprint!.number}

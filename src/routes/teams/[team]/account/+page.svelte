@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page as here } from '$app/state';
-	import type { AccountLine } from '$core/account/account';
+	import type { NamedLine } from '$core/board/account';
 	import { GROUPINGS } from '$core/account/account';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { percent } from '$lib/ui/look-back/sentences';
@@ -15,7 +15,7 @@
 	const lead = $derived(page.role === 'lead');
 	const total = $derived(account.total);
 	const most = $derived(Math.max(1e-6, ...account.lines.map((line) => Math.max(line.hours, line.before))));
-	let picked = $state.raw<Pick<AccountLine, 'name' | 'cards'> | null>(null);
+	let picked = $state.raw<Pick<NamedLine, 'name' | 'cards'> | null>(null);
 	const NAMES = {
 		person: 'Person',
 		board: 'Board',
@@ -24,6 +24,7 @@
 		type: 'Type',
 		sprint: 'Sprint',
 		month: 'Month',
+		quarter: 'Quarter',
 	};
 	const NONE = {
 		person: 'nobody',
@@ -33,16 +34,19 @@
 		type: 'no type',
 		sprint: 'outside of a sprint',
 		month: 'no month',
+		quarter: 'no quarter',
 	};
-	const nameOf = (line: AccountLine) => line.name || NONE[page.by];
+	const nameOf = (line: NamedLine) => line.name || NONE[page.by];
 	const money = (n: number | null, unrated: number) =>
 		n === null ? (unrated ? 'no rate' : '') : `${team.currency} ${Math.round(n).toLocaleString('en-GB')}`;
-	const change = (line: AccountLine) =>
-		line.before
-			? percent((line.hours - line.before) / line.before)
-					.replace(/^(\d)/, '+$1')
-					.replace('-', '−')
-			: 'new';
+	const change = (line: Pick<NamedLine, 'hours' | 'before'>) =>
+		!line.hours
+			? 'none now'
+			: line.before
+				? percent((line.hours - line.before) / line.before)
+						.replace(/^(\d)/, '+$1')
+						.replace('-', '−')
+				: 'new';
 	const available = $derived(page.use.reduce((sum, one) => sum + one.available, 0));
 	const inUse = $derived(available ? total.hours / available : null);
 	const overBudget = $derived(
@@ -123,7 +127,7 @@
 	<main>
 		<h1>
 			<b>{amount(total.hours, 'hours')}</b> worked from {dateWords(page.from, page.today)} to {dateWords(
-				page.to,
+				page.until,
 				page.today,
 			)}{total.billable ? `, ${amount(total.billable, 'hours')} of it billable` : ''}{lead &&
 			total.cost !== null
@@ -135,8 +139,8 @@
 			)} before.
 			{#if inUse !== null}<b>{percent(inUse)}</b> of everyone’s hours went into cards.{/if}
 			{#if lead && total.unrated}<span class="care">{amount(total.unrated, 'hours')} have no rate.</span>{/if}
-			{#each overBudget as [name, one] (name)}<span class="warn over"
-					>{name} is over its budget: {amount(one.worked, 'hours')} worked and {amount(one.left, 'hours')} left
+			{#each overBudget as [id, one] (id)}<span class="warn over"
+					>{one.name} is over its budget: {amount(one.worked, 'hours')} worked and {amount(one.left, 'hours')} left
 					of
 					{amount(one.budget, 'hours')}.</span
 				>
@@ -159,7 +163,7 @@
 							</tr>
 						</thead>
 						<tbody>
-							{#each account.lines as line (line.name)}
+							{#each account.lines as line (line.about)}
 								<tr>
 									<th scope="row"
 										>{#if line.cards.length}<button
@@ -183,7 +187,7 @@
 									<td class="figure">{line.before ? amount(line.before, 'hours') : ''}</td>
 									<td class="figure">{change(line)}</td>
 									{#if page.by === 'initiative'}
-										{@const budget = page.budgets[line.name]}
+										{@const budget = page.budgets[line.about]}
 										<td class="figure" class:warn={budget && budget.worked + budget.left > budget.budget}
 											>{budget
 												? `${amount(budget.worked, 'hours')} of ${amount(budget.budget, 'hours')}${budget.worked + budget.left > budget.budget ? ', over' : ''}`
