@@ -3,61 +3,13 @@ import { describe, test } from 'node:test';
 import { checkLedgers } from '../src/lib/server/questions/check.ts';
 import { here, otherProcess, queued, type Outcome, type Sent } from './support/at-once.ts';
 import { useDatabase } from './support/database.ts';
-import { addCard, cardRow, command } from './support/small-board.ts';
-import { at, runningBoard, seen, sized, type SprintBoard } from './support/sprint.ts';
+import { asSeen as card, scene, type Scene } from './support/scene.ts';
+import { addCard, cardRow } from './support/small-board.ts';
+import { at, runningBoard, seen, type SprintBoard } from './support/sprint.ts';
 
 const db = await useDatabase('empty');
 const there = await otherProcess();
 const TODAY = '2026-11-23';
-
-/** What two people see before both act on it. */
-interface Scene {
-	board: SprintBoard;
-	/** In work, in the running sprint; waiting in it; waiting in the backlog. */
-	working: string;
-	lined: string;
-	loose: string;
-	versions: Map<string, number>;
-	/** A command of the member that can be taken back, and the running sprint's and a column's version. */
-	undoable: string;
-	sprint: { one: number; two: number };
-	column: number;
-}
-
-async function scene(): Promise<Scene> {
-	const board = await runningBoard(db, [
-		['Working', 8],
-		['Lined up', 5],
-	]);
-	const [working, lined] = board.cards as [string, string];
-	const loose = await sized(db, board, 3, 'Loose');
-	const version = async (card: string) => (await cardRow(db, card)).version;
-	await command(board.member, 'MoveCard', {
-		card: working,
-		version: await version(working),
-		column: board.columns.Making,
-	});
-	const titled = await command(board.member, 'RenameCard', {
-		card: lined,
-		version: await version(lined),
-		title: 'Lined up, renamed',
-	});
-	const { rows } = await db.query('select number, version from sprint where board_id = $1', [board.id]);
-	const sprint = (number: number) => rows.find((row) => row.number === number).version as number;
-	const { rows: columns } = await db.query('select version from board_column where id = $1', [
-		board.columns.Check,
-	]);
-	return {
-		board,
-		...{ working, lined, loose },
-		versions: new Map((await seen(db, working, lined, loose)).map((one) => [one.card, one.version])),
-		undoable: titled.id,
-		sprint: { one: sprint(1), two: sprint(2) },
-		column: columns[0].version,
-	};
-}
-
-const card = (s: Scene, id: string) => ({ card: id, version: s.versions.get(id)! });
 
 /** Commands that touch the same things; `once`: of two with the same sight of things only one can have its way. */
 const ACTS: Record<string, { send: (s: Scene) => Sent; once?: true; removes?: true }> = {
@@ -172,7 +124,7 @@ describe('two commands at once, through two processes', () => {
 	for (const [first, a] of Object.entries(ACTS))
 		test(`${first}, then each of the others`, async () => {
 			for (const [second, b] of Object.entries(ACTS)) {
-				const s = await scene();
+				const s = await scene(db);
 				const [sentA, sentB] = [a.send(s), b.send(s)];
 				const outcomes = await queued(db, [s.board.id], [() => here(sentA), () => there(sentB)]);
 				const what = `${first}, then ${second}: ${JSON.stringify(outcomes)}`;
@@ -212,7 +164,7 @@ test('two timers of one person, started on two boards at once: one runs, the oth
 });
 
 test('an id in capitals names the same card', async () => {
-	const { board, lined } = await scene();
+	const { board, lined } = await scene(db);
 	const version = (await cardRow(db, lined)).version;
 	const twice = await here([
 		board.member,

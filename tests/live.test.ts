@@ -117,7 +117,67 @@ test('when the listening connection is lost it is made again, and nothing is mis
 	const told = stream.until((change) => change.cards.some((card) => card.title === 'After the cut'));
 	await add(two.url, there, 'After the cut');
 	await told;
+	// The change that comes once the connection is back is told too, and so is the one after it.
+	for (const title of ['The next one', 'And the one after']) {
+		const next = stream.until((change) => change.cards.some((card) => card.title === title));
+		await add(two.url, there, title);
+		await next;
+	}
 	stream.stop();
+});
+
+test('a page that does not read is let go, and catches up by its number when it is back', async () => {
+	const ended = new AbortController();
+	const asleep = await fetch(`${one.url}/api/boards/tidewatch/live`, {
+		headers: { cookie: here },
+		signal: ended.signal,
+	});
+	const send = async (command: string, input: object) => {
+		const response = await fetch(`${one.url}/api/commands`, {
+			method: 'POST',
+			headers: { cookie: here, origin: one.url, 'content-type': 'application/json' },
+			body: JSON.stringify({ id: randomUUID(), command, input }),
+		});
+		assert.equal(response.status, 200);
+		return (await response.json()).result;
+	};
+	const { cards } = await send('AddCards', {
+		board: board.id,
+		cards: Array.from({ length: 500 }, (_, i) => ({ title: `${i} ${'a long story '.repeat(22)}` })),
+	});
+	// Far more than waits for one page, and than a connection holds by itself.
+	for (let version = 1; version <= 40; version++)
+		await send('ChangeCards', {
+			board: board.id,
+			cards: cards.map(({ id }: { id: string }) => ({ card: id, version })),
+			ready: version % 2 === 1,
+		});
+	let bytes = 0;
+	const reader = asleep.body!.getReader();
+	for (let part = await reader.read(); !part.done; part = await reader.read()) bytes += part.value.byteLength;
+	assert.ok(bytes > 0, 'it ended by itself');
+	ended.abort();
+	const back = await listen(one.url, here, {}, '?since=1');
+	assert.ok((await back.until(() => true)).cards.some((card) => card.id === cards[0].id));
+	back.stop();
+});
+
+test('signing out ends the streams of that session within a second', async () => {
+	const cookie = await signIn(one.url, 'Sam Pike');
+	const stream = await listen(one.url, cookie);
+	await stream.until(() => true);
+	const began = performance.now();
+	const over = assert.rejects(
+		stream.until(() => false),
+		/The stream ended/,
+	);
+	await fetch(`${two.url}/sign-out`, {
+		method: 'POST',
+		redirect: 'manual',
+		headers: { cookie, origin: two.url },
+	});
+	await over;
+	assert.ok(performance.now() - began < 1000);
 });
 
 test('a stream ends with the session it belongs to, and with the right to see the board', async () => {

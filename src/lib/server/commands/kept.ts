@@ -109,9 +109,10 @@ export async function putKeptBack(tx: Tx, kept: readonly Kept[]): Promise<void> 
 			const set = columns.map((column) =>
 				column === 'version' ? 'version = t.version + 1' : `${name(column)} = o.${name(column)}`,
 			);
-			await tx.query(`update ${name(table)} t set ${set.join(', ')} from ${from} where ${same}`, [
-				JSON.stringify(stayed),
-			]);
+			if (set.length)
+				await tx.query(`update ${name(table)} t set ${set.join(', ')} from ${from} where ${same}`, [
+					JSON.stringify(stayed),
+				]);
 		}
 		if (went.length)
 			await tx.query(`insert into ${name(table)} select o.* from ${from}`, [JSON.stringify(went)]);

@@ -1,0 +1,300 @@
+import assert from 'node:assert/strict';
+import { describe, test } from 'node:test';
+import { COMMANDS } from '../src/lib/server/commands/index.ts';
+import type { Sent } from './support/at-once.ts';
+import { useDatabase } from './support/database.ts';
+import { asSeen, scene, type Scene } from './support/scene.ts';
+import { command, refusal } from './support/small-board.ts';
+import { at, seen } from './support/sprint.ts';
+
+const db = await useDatabase('empty');
+const TODAY = '2026-11-23';
+const CALENDAR = (day: string) =>
+	`BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:away-1\r\nDTSTART;VALUE=DATE:${day}\r\nSUMMARY:Away\r\nEND:VEVENT\r\nEND:VCALENDAR`;
+
+const board = (s: Scene) => ({ board: s.board.id });
+const team = (s: Scene) => ({ team: s.board.team, person: s.board.member.id });
+const now = async (s: Scene, id: string) => (await seen(db, id))[0]!;
+const initiative = async (s: Scene) => {
+	await command(s.board.member, 'ChangeCards', {
+		...board(s),
+		cards: [await now(s, s.lined)],
+		initiative: 'Winter',
+	});
+	return 'Winter';
+};
+
+/** Every command that says it can be taken back: what is done before it, and the command itself. */
+const TABLE: Record<string, (s: Scene) => Promise<Sent> | Sent> = {
+	AddAbsence: (s) => [s.board.member, 'AddAbsence', { ...team(s), from: TODAY, to: TODAY, hours: 4 }],
+	WithdrawAbsence: async (s) => {
+		const made = await command(s.board.member, 'AddAbsence', { ...team(s), from: TODAY, to: TODAY });
+		return [s.board.member, 'WithdrawAbsence', { team: s.board.team, absence: made.result.absence }];
+	},
+	ReadCalendar: async (s) => {
+		await command(s.board.member, 'ReadCalendar', { ...team(s), file: CALENDAR('20261201') });
+		return [s.board.member, 'ReadCalendar', { ...team(s), file: CALENDAR('20261203') }];
+	},
+	ChangeWeek: (s) => [
+		s.board.lead,
+		'ChangeWeek',
+		{ ...team(s), from: '2026-01-01', hours: [4, 4, 4, 4, 4, 0, 0] },
+	],
+	ChangeShares: (s) => [
+		s.board.lead,
+		'ChangeShares',
+		{ ...team(s), from: TODAY, shares: [{ board: s.board.id, share: 0.5 }] },
+	],
+	ChangeSkills: async (s) => {
+		await command(s.board.member, 'ChangeSkills', { ...team(s), skills: ['welding', 'radio'] });
+		return [s.board.member, 'ChangeSkills', { ...team(s), skills: ['radio', 'rigging'] }];
+	},
+	ChangeRate: async (s) => {
+		await command(s.board.lead, 'ChangeRate', { ...team(s), from: TODAY, rate: 40 });
+		return [s.board.lead, 'ChangeRate', { ...team(s), from: TODAY, rate: 44 }];
+	},
+	SetHoliday: async (s) => {
+		await command(s.board.lead, 'SetHoliday', {
+			team: s.board.team,
+			day: '2026-12-24',
+			name: 'Eve',
+			holiday: true,
+		});
+		return [s.board.lead, 'SetHoliday', { team: s.board.team, day: '2026-12-24', holiday: false }];
+	},
+	ChangeBudget: async (s) => [
+		s.board.lead,
+		'ChangeBudget',
+		{ ...board(s), initiative: await initiative(s), hours: 80 },
+	],
+	ChangeType: async (s) => {
+		await command(s.board.lead, 'ChangeType', { ...board(s), name: 'Repair', checklist: ['Cause'] });
+		return [s.board.lead, 'ChangeType', { ...board(s), name: 'Repair', checklist: ['Cause', 'Photograph'] }];
+	},
+	ChangeSettling: (s) => [s.board.lead, 'ChangeSettling', { ...board(s), membersSettle: true, doneDays: 3 }],
+	ChangeColumn: (s) => [
+		s.board.lead,
+		'ChangeColumn',
+		{ column: s.board.columns.Check, version: s.column, limit: 4, mode: 'hold', policy: 'Looked at' },
+	],
+	ChangeCadence: (s) => [s.board.lead, 'ChangeCadence', { ...board(s), days: 7, weekday: 3, name: 'Week' }],
+	ChangeSprint: (s) => [
+		s.board.lead,
+		'ChangeSprint',
+		{
+			...board(s),
+			sprint: 2,
+			version: s.sprint.two,
+			goal: 'Other',
+			starts: '2026-12-08',
+			ends: '2026-12-18',
+		},
+	],
+	DismissFinding: (s) => [
+		s.board.member,
+		'DismissFinding',
+		{ ...board(s), finding: 'quiet:1', reason: 'Known' },
+	],
+	RecallFinding: async (s) => {
+		await command(s.board.member, 'DismissFinding', { ...board(s), finding: 'quiet:1', reason: 'Known' });
+		return [s.board.member, 'RecallFinding', { ...board(s), finding: 'quiet:1' }];
+	},
+	AddCard: (s) => [s.board.member, 'AddCard', { ...board(s), column: s.board.columns.Ready, title: 'New' }],
+	AddCards: (s) => [
+		s.board.member,
+		'AddCards',
+		{ ...board(s), cards: [{ title: 'New', labels: ['night'], owners: [s.board.member.id], size: 3 }] },
+	],
+	ArchiveCard: (s) => [s.board.member, 'ArchiveCard', { ...asSeen(s, s.lined), reason: 'No' }],
+	RestoreCard: async (s) => {
+		await command(s.board.member, 'ArchiveCard', { ...asSeen(s, s.lined), reason: 'No' });
+		return [s.board.member, 'RestoreCard', await now(s, s.lined)];
+	},
+	AssignCard: (s) => [s.board.member, 'AssignCard', { ...asSeen(s, s.lined), owners: [s.board.lead.id] }],
+	BlockCard: (s) => [s.board.member, 'BlockCard', { ...asSeen(s, s.lined), reason: 'Part' }],
+	UnblockCard: async (s) => {
+		await command(s.board.member, 'BlockCard', { ...asSeen(s, s.lined), reason: 'Part' });
+		return [s.board.member, 'UnblockCard', await now(s, s.lined)];
+	},
+	WaitFor: async (s) => {
+		await command(s.board.member, 'BlockCard', { ...asSeen(s, s.lined), reason: 'Part' });
+		return [s.board.member, 'WaitFor', { ...(await now(s, s.lined)), waitingFor: 'the boat' }];
+	},
+	ChangeCards: (s) => [
+		s.board.member,
+		'ChangeCards',
+		{
+			...board(s),
+			cards: [s.lined, s.loose].map((id) => asSeen(s, id)),
+			label: ['night'],
+			class: 'fixed',
+			ready: true,
+			owners: [s.board.lead.id],
+		},
+	],
+	ChecklistCard: (s) => [
+		s.board.member,
+		'ChecklistCard',
+		{ ...asSeen(s, s.lined), lines: [{ text: 'Call', done: true }] },
+	],
+	ClassifyCard: (s) => [s.board.member, 'ClassifyCard', { ...asSeen(s, s.lined), class: 'expedite' }],
+	CommentCard: (s) => [s.board.viewer, 'CommentCard', { card: s.lined, text: 'Said in haste' }],
+	CorrectLeft: (s) => [s.board.member, 'CorrectLeft', { ...asSeen(s, s.lined), left: 4 }],
+	DateCard: (s) => [s.board.member, 'DateCard', { ...asSeen(s, s.lined), due: '2026-12-04', start: TODAY }],
+	DescribeCard: (s) => [s.board.member, 'DescribeCard', { ...asSeen(s, s.lined), description: 'Words' }],
+	RenameCard: (s) => [s.board.member, 'RenameCard', { ...asSeen(s, s.lined), title: 'Other' }],
+	SizeCard: (s) => [s.board.member, 'SizeCard', { ...asSeen(s, s.lined), size: 13 }],
+	LinkCard: (s) => [s.board.member, 'LinkCard', { ...asSeen(s, s.lined), to: 1, kind: 'blocks' }],
+	UnlinkCard: async (s) => {
+		await command(s.board.member, 'LinkCard', { ...asSeen(s, s.lined), to: 1, kind: 'blocks' });
+		return [s.board.member, 'UnlinkCard', { ...(await now(s, s.lined)), to: 1, kind: 'blocks' }];
+	},
+	MoveCard: (s) => [s.board.member, 'MoveCard', { ...asSeen(s, s.working), column: s.board.columns.Done }],
+	NestCard: (s) => [s.board.member, 'NestCard', { ...asSeen(s, s.loose), parent: s.lined }],
+	PlaceCards: (s) => [
+		s.board.member,
+		'PlaceCards',
+		{ ...board(s), cards: [s.lined, s.loose].map((id) => asSeen(s, id)), below: null },
+	],
+	PlanCards: (s) => [
+		s.board.member,
+		'PlanCards',
+		{ ...board(s), cards: [asSeen(s, s.loose)], sprint: 1, owners: [s.board.member.id] },
+	],
+	ReplenishBoard: (s) => [s.board.member, 'ReplenishBoard', { ...board(s), cards: [asSeen(s, s.loose)] }],
+	ShareOut: (s) => [
+		s.board.member,
+		'ShareOut',
+		{ ...board(s), cards: [{ ...asSeen(s, s.lined), owner: s.board.member.id }] },
+	],
+	SplitCard: (s) => [s.board.member, 'SplitCard', { ...asSeen(s, s.lined), title: 'Rest', part: 2 }],
+	LogTime: (s) => [s.board.member, 'LogTime', { card: s.lined, day: TODAY, hours: 2 }],
+	StopTimer: async (s) => {
+		await at('2026-11-23T14:20:00Z', () => command(s.board.member, 'StartTimer', { card: s.lined }));
+		return [s.board.member, 'StopTimer', { card: s.lined, hours: 1.5 }];
+	},
+	SettleSprint: (s) => [
+		s.board.lead,
+		'SettleSprint',
+		{
+			...board(s),
+			sprint: 1,
+			version: s.sprint.one,
+			decisions: [
+				{ ...asSeen(s, s.working), decision: 'split', reason: 'bigger', title: 'The rest' },
+				{ ...asSeen(s, s.lined), decision: 'backlog', reason: 'not-started' },
+			],
+		},
+	],
+	StartSprint: async (s) => {
+		await command(s.board.lead, 'SettleSprint', {
+			...board(s),
+			sprint: 1,
+			version: s.sprint.one,
+			decisions: [s.working, s.lined].map((id) => ({
+				...asSeen(s, id),
+				decision: 'carry',
+				reason: 'bigger',
+			})),
+		});
+		return [s.board.lead, 'StartSprint', { ...board(s), sprint: 2, version: s.sprint.two }];
+	},
+};
+
+/** What grows with every command: the history itself. */
+const GROWING = ['command', 'command_card', 'event', 'event_void', 'migration', 'session', 'sign_in_failure'];
+
+/** Every row of every other table as text, without the marks that each change leaves. */
+async function tables(): Promise<Map<string, Set<string>>> {
+	const { rows: names } = await db.query<{ name: string }>(
+		`select relname as name from pg_class
+		where relkind = 'r' and relnamespace = 'public'::regnamespace and relname <> all($1) order by 1`,
+		[GROWING],
+	);
+	const all = new Map<string, Set<string>>();
+	for (const { name } of names) {
+		const { rows } = await db.query<{ row: string }>(
+			`select (to_jsonb(t) - '{version,last_seq,last_number}'::text[])::text as row from "${name}" t`,
+		);
+		all.set(name, new Set(rows.map(({ row }) => row)));
+	}
+	return all;
+}
+
+/** Rows that were not there before: what was made stays findable, archived or withdrawn, and so do its words. */
+function left(before: Map<string, Set<string>>, after: Map<string, Set<string>>): string[] {
+	const archived = new Set(
+		[...after.get('card')!]
+			.map((row) => JSON.parse(row))
+			.filter((row) => row.archived_reason === 'Taken back')
+			.map((row) => row.id),
+	);
+	return [...after].flatMap(([name, rows]) =>
+		[...rows].flatMap((text) => {
+			if (before.get(name)!.has(text)) return [];
+			const row = JSON.parse(text);
+			if (archived.has(row.id) || archived.has(row.card_id) || archived.has(row.to_id)) return [];
+			if (name === 'time_entry' && row.withdrawn_at) return [];
+			if (name === 'label' || name === 'initiative') return [];
+			// Sprints that exist by themselves once one is started or settled go on existing.
+			if (name === 'sprint' && !row.started_at && row.goal === '') return [];
+			return [`${name}: ${text}`];
+		}),
+	);
+}
+
+describe('taking back puts every table as it was', () => {
+	const undoable = [...COMMANDS.values()].flatMap((one) =>
+		one.about !== 'person' && one.undoable ? [one.name] : [],
+	);
+
+	test('every command that says it can be taken back has a row here', () => {
+		assert.deepEqual(Object.keys(TABLE).sort(), [...undoable].sort());
+	});
+
+	for (const [name, prepare] of Object.entries(TABLE))
+		test(name, async () => {
+			const s = await scene(db);
+			const [person, , input] = await prepare(s);
+			const before = await tables();
+			const done = await command(person, name, input);
+			assert.equal(done.undoable, true, 'it says so in its answer too');
+			const between = await tables();
+			assert.notDeepEqual(name === 'CommentCard' ? null : between, before, 'it did something');
+			await command(person, 'UndoCommand', { of: done.id });
+			const after = await tables();
+			for (const [table, rows] of before)
+				for (const row of rows) assert.ok(after.get(table)!.has(row), `${table} lost ${row}`);
+			assert.deepEqual(left(before, after), []);
+			assert.equal((await refusal(command(person, 'UndoCommand', { of: done.id }))).code, 'undo.already');
+		});
+});
+
+test('a setting that was changed again is not taken back over the second change', async () => {
+	const s = await scene(db);
+	const change = (hours: number) =>
+		command(s.board.lead, 'ChangeWeek', {
+			...team(s),
+			from: TODAY,
+			hours: [hours, hours, hours, hours, hours, 0, 0],
+		});
+	const first = await change(6);
+	await change(4);
+	const problem = await refusal(command(s.board.lead, 'UndoCommand', { of: first.id }));
+	assert.deepEqual([problem.status, problem.code], [409, 'undo.changed']);
+	assert.match(problem.message, /^This working week has changed since/);
+});
+
+test('who may not do it any more may not take it back either', async () => {
+	const s = await scene(db);
+	const done = await command(s.board.lead, 'ChangeSettling', {
+		...board(s),
+		membersSettle: true,
+		doneDays: 1,
+	});
+	await db.query(`update membership set role = 'member' where team_id = $1 and person_id = $2`, [
+		s.board.team,
+		s.board.lead.id,
+	]);
+	assert.equal((await refusal(command(s.board.lead, 'UndoCommand', { of: done.id }))).code, 'right.missing');
+});
