@@ -32,7 +32,7 @@ async function send(command: string, input: unknown, id = randomUUID(), who = co
 
 test('connections that the database ends cost their commands a clear answer and nothing else', async () => {
 	const ids = Array.from({ length: 60 }, () => randomUUID());
-	const add = (id: string, i: number) =>
+	const add = (id: ReturnType<typeof randomUUID>, i: number) =>
 		send('AddCard', { board: board.id, column: null, title: `Through the storm ${i}` }, id);
 	const first = Promise.all(ids.map(add));
 	for (let cut = 0; cut < 3; cut++)

@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
-import { odds, toReach, TRIALS } from '../src/core/capacity/odds.ts';
+import { sprintCards, sprintOdds, sprintParts } from '../src/core/board/odds.ts';
+import { odds, takeOff, TRIALS } from '../src/core/capacity/odds.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { planPage } from '../src/lib/server/questions/plan.ts';
 import { accessible, awake, tidy, visit } from './support/browser.ts';
@@ -145,20 +146,10 @@ describe('a lead plans the next sprint', () => {
 			`select id, name, initials, email, 'write' as scope from person where name = 'Ines Okoro'`,
 		);
 		const plan = await planPage(await boardHead(people[0], 'tidewatch'), 14);
-		const byRank = plan.cards.filter((card) => card.sprint === 14 && !card.parts);
-		const found = odds({
-			cards: [...byRank.filter((card) => card.column), ...byRank.filter((card) => !card.column)].map(
-				(card) => ({
-					card: String(card.number),
-					left: card.left,
-					owners: card.owners,
-				}),
-			),
-			raw: Object.fromEntries(plan.people.map((person) => [person.person, person.after])),
-			past: plan.past,
-			trials: TRIALS,
-			seed: 2026,
-		})!;
+		const tide = await boardHead(people[0], 'tidewatch');
+		const cards = sprintCards(tide, plan.cards, 14);
+		const input = sprintOdds(tide, plan, sprintParts(tide, plan, cards), plan.cards);
+		const found = odds(input)!;
 		assert.deepEqual(
 			shown,
 			found.each.map((card) => [Number(card.card), Math.round((card.done / TRIALS) * 100)]),
@@ -166,7 +157,7 @@ describe('a lead plans the next sprint', () => {
 		);
 		await accessible(page);
 		const level = [95, 90, 85, 80, 70, 60, 50].find(
-			(one) => toReach(found, one / 100).length < shown.length,
+			(one) => takeOff(input, one / 100)!.length < shown.length,
 		)!;
 		await dialog.getByLabel('To have all of it done in').selectOption(String(level));
 		await dialog.getByRole('button', { name: 'Take them off' }).click();

@@ -1,10 +1,19 @@
 <script lang="ts">
 	import '../app.css';
+	import { invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
+	import { untrack } from 'svelte';
+	import { outbox } from '$lib/ui/outbox.svelte';
+	import { count } from '$lib/ui/words';
 
 	let { data, children } = $props();
 	// Says that the page answers to clicks and keys from here on.
 	$effect(() => void (document.documentElement.dataset.awake = 'yes'));
+	const person = $derived(data.person?.id);
+	$effect(() => {
+		const id = person;
+		if (id) return untrack(() => outbox.begin(id, () => void invalidateAll()));
+	});
 </script>
 
 <svelte:head><title>{page.data.title ? `${page.data.title} · Harrow` : 'Harrow'}</title></svelte:head>
@@ -14,6 +23,13 @@
 			Demonstration: everything here is made up, and anyone can sign in as anyone.
 		</p>{/if}
 	{@render children()}
+	{#if outbox.waiting && !page.data.head}<p class="waits" role="status">
+			Not connected. What you did is kept here and sent when the connection is back: {count(
+				outbox.waiting,
+				'change',
+			)}
+			{outbox.waiting === 1 ? 'waits' : 'wait'}.
+		</p>{/if}
 </div>
 
 <style>
@@ -21,6 +37,17 @@
 		display: flex;
 		flex-direction: column;
 		min-height: 100dvh;
+	}
+	.waits {
+		position: fixed;
+		inset: auto 12px 16px;
+		z-index: 50;
+		margin: 0 auto;
+		width: fit-content;
+		padding: 8px 14px;
+		border-radius: 4px;
+		background: var(--ink);
+		color: var(--paper);
 	}
 	.demo {
 		margin: 0;

@@ -1,3 +1,5 @@
+import { outbox } from './outbox.svelte';
+
 /** A refusal, as the server words it. */
 export interface Refusal {
 	status: number;
@@ -18,34 +20,13 @@ export interface Answer {
 
 export type Sent = { ok: true; answer: Answer } | { ok: false; refusal: Refusal };
 
-const TRIES_MS = [400, 1000, 2000, 4000, 8000, 15000, 30000];
-
 /**
- * Sends a command. While the connection is lost the same command is sent again under the same id, so that it happens
- * once; after a minute it is given up.
+ * Sends a command. It is kept in this browser until the server has answered, and sent again under the same id while the
+ * connection is lost, so that it happens once.
  * @param onwaiting told when the connection is found to be lost
  */
-export async function send(command: string, input: object, onwaiting?: () => void): Promise<Sent> {
-	const id = crypto.randomUUID();
-	const body = JSON.stringify({ id, command, input });
-	for (const wait of [...TRIES_MS, null]) {
-		try {
-			const response = await fetch('/api/commands', {
-				method: 'POST',
-				headers: { 'content-type': 'application/json' },
-				body,
-			});
-			const answer = await response.json();
-			if (response.ok) return { ok: true, answer };
-			if (![502, 503, 504].includes(response.status)) return { ok: false, refusal: answer };
-		} catch {
-			onwaiting?.();
-		}
-		if (wait !== null) await new Promise((resolve) => setTimeout(resolve, wait));
-	}
-	const title =
-		'Harrow could not be reached for a minute, so this was not done. Try again when the connection is back.';
-	return { ok: false, refusal: { status: 0, code: 'connection.lost', title } };
+export function send(command: string, input: object, onwaiting?: () => void): Promise<Sent> {
+	return outbox.send(command, input, onwaiting);
 }
 
 /** Asks the server for something; what it refuses, and that it could not be reached, is said in words. */

@@ -3,6 +3,8 @@
 	import type { CardView, ColumnView } from '$core/board/view';
 	import type { Part } from '$core/capacity/promise';
 	import type { Ask } from './ask';
+	import { provideAsked } from '../dialogs/asked.svelte';
+	import type { Sent } from '../send';
 	import type { BoardState } from './board-state.svelte';
 
 	interface Props {
@@ -19,9 +21,12 @@
 	/** The dialog for what is asked, loaded when it is first needed. */
 	let { board, ask, inHand = new Map(), onclose, ondone, onback }: Props = $props();
 
-	async function done(card: CardView | null, work: Promise<unknown>): Promise<void> {
+	const asked = provideAsked();
+
+	/** The dialog closes once what it asks for is kept; where that is refused it stays, and says why. */
+	async function done(card: CardView | null, work: Promise<Sent | void>): Promise<void> {
+		if (!(await asked.kept(work))) return;
 		onclose();
-		await work;
 		over(card);
 	}
 
@@ -31,9 +36,10 @@
 		if (card && (activeElement === document.body || activeElement?.closest('dialog'))) onback?.(card);
 	}
 
-	async function block(card: CardView, reason: string): Promise<void> {
+	async function block(card: CardView, reason: string): Promise<Sent> {
 		const sent = await board.block(board.latest(card), reason);
 		if (sent.ok) board.spoken = `Card ${card.number} is blocked: ${reason}.`;
+		return sent;
 	}
 
 	async function size(
@@ -41,9 +47,10 @@
 		size: number | null,
 		left: number | null,
 		reason?: string,
-	): Promise<void> {
-		if (size !== null && !(await board.size(board.latest(card), size)).ok) return;
-		if (left !== null) await board.correctLeft(board.latest(card), left, reason);
+	): Promise<Sent | void> {
+		const sized = size === null ? undefined : await board.size(board.latest(card), size);
+		if (left === null || sized?.ok === false) return sized;
+		return board.correctLeft(board.latest(card), left, reason);
 	}
 
 	async function log(
@@ -104,18 +111,6 @@
 			most={500}
 			{onclose}
 			onreason={(reason) => void done(card, block(card, reason))}
-		/>
-	{/await}
-{:else if ask.kind === 'through'}
-	{@const { sentence, again } = ask}
-	{#await import('../dialogs/ReasonDialog.svelte') then { default: ReasonDialog }}
-		<ReasonDialog
-			title="Let it through?"
-			{sentence}
-			label="Why this one goes over the limit"
-			go="Let it through"
-			{onclose}
-			onreason={(reason) => void done(null, again(reason))}
 		/>
 	{/await}
 {:else if ask.kind === 'owners'}

@@ -2,7 +2,6 @@
 	import { tick } from 'svelte';
 	import type { CardView, PersonView } from '$core/board/view';
 	import type { Day } from '$core/calendar/zone';
-	import type { Sent } from '../send';
 	import { count } from '../words';
 	import type { Ask } from './ask';
 	import Asking from './Asking.svelte';
@@ -88,15 +87,6 @@
 	const placeOf = (card: CardView) => head.columns.findIndex((column) => column.id === card.column);
 	const cardOf = (id: string | null) => (id ? board.cards.get(id) : undefined);
 
-	/** Sends a change that a limit may hold; then the reason is asked for, and it is sent again with it. */
-	async function letThrough(work: (reason?: string) => Promise<Sent>): Promise<boolean> {
-		const sent = await work();
-		if (sent.ok || sent.refusal.code !== 'limit.held') return sent.ok;
-		asking = { kind: 'through', sentence: sent.refusal.title, again: work };
-		board.spoken = sent.refusal.title;
-		return false;
-	}
-
 	async function move(card: CardView, column: string, below: string | null | undefined): Promise<void> {
 		const target = head.columns.find((known) => known.id === column)!;
 		const others = (board.columns.get(column) ?? []).filter((other) => other.id !== card.id);
@@ -105,10 +95,10 @@
 			if ((board.columns.get(column) ?? []).findIndex((other) => other.id === card.id) === above + 1) return;
 		} else if (card.column === column) return;
 		focused = card.id;
-		const moved = letThrough((reason) => board.move(board.cards.get(card.id) ?? card, column, below, reason));
+		const moved = board.move(board.cards.get(card.id) ?? card, column, below);
 		await tick();
 		void handles[column]?.focusCard(card.id);
-		if (await moved) {
+		if ((await moved).ok) {
 			const standing = board.columns.get(column)?.length ?? 0;
 			const place = target.limit === null ? count(standing, 'card') : `${standing} of ${target.limit}`;
 			board.spoken =
@@ -152,7 +142,7 @@
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
-		if (asking || renaming || adding) return;
+		if (asking || renaming || adding || board.through) return;
 		const target = event.target as HTMLElement;
 		if (target.matches('input, textarea, select')) return;
 		const id = target.closest<HTMLElement>('li[data-card]')?.dataset.card ?? null;
@@ -204,7 +194,7 @@
 
 	async function add(title: string): Promise<boolean> {
 		const place = adding!;
-		const done = await letThrough((reason) => board.add(place.column, title, place.below, reason));
+		const done = (await board.add(place.column, title, place.below)).ok;
 		if (done) board.spoken = `Added “${title}”.`;
 		return done;
 	}
@@ -333,7 +323,6 @@
 		ask={asking}
 		{inHand}
 		onclose={() => {
-			if (asking?.kind === 'through') adding = null;
 			asking = null;
 		}}
 		onback={(card) => void refocus(card.id)}

@@ -1,11 +1,9 @@
 import type { CardView } from '$core/board/view';
-import type { Sent } from '../send';
 
 /** What a person is asked for in a dialog before something is done. */
 export type Ask =
 	| { kind: 'block' | 'size' | 'split' | 'time'; card: CardView }
 	| { kind: 'owners' | 'labels' | 'position'; cards: readonly CardView[] }
-	| { kind: 'through'; sentence: string; again: (reason: string) => Promise<Sent> }
 	| { kind: 'column'; column: string }
 	/** Many lines that were pasted, and the card they go below. */
 	| { kind: 'paste'; text: string; below: string | null | undefined }

@@ -1,5 +1,5 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
-import { SvelteSet } from 'svelte/reactivity';
+import { SvelteMap } from 'svelte/reactivity';
 import type { PastedCard } from '$core/backlog/paste';
 import type { BoardCards, BoardHead, CardView } from '$core/board/view';
 import type { TableCard } from '$core/exchange/card-file';
@@ -45,8 +45,10 @@ export class BoardState {
 	message = $state.raw<Message | null>(null);
 	/** Said to screen readers. */
 	spoken = $state('');
-	/** Cards with a change of one's own on its way. */
-	pending = new SvelteSet<string>();
+	/** Cards with changes of one's own on their way, and how many. */
+	private readonly onTheWay = new SvelteMap<string, number>();
+	/** A limit that holds what a person asked for, until they give a reason or leave it. */
+	through = $state.raw<{ sentence: string; answer: (reason: string | null) => void } | null>(null);
 
 	/** How far the server's clock is ahead of this machine's. */
 	private ahead = 0;
@@ -80,7 +82,7 @@ export class BoardState {
 		this.seq = Math.max(this.seq, page.seq);
 		this.truth = truth;
 		const shown = new Map(truth);
-		for (const id of this.pending) if (this.cards.has(id)) shown.set(id, this.cards.get(id)!);
+		for (const id of this.onTheWay.keys()) if (this.cards.has(id)) shown.set(id, this.cards.get(id)!);
 		this.cards = shown;
 	}
 
@@ -155,30 +157,26 @@ export class BoardState {
 		if (change.board) this.reread();
 	}
 
-	/**
-	 * Moves a card: below another one, on top (null) or at the end (undefined) of a column.
-	 * @param reason why it is let through a limit that holds
-	 */
-	move(
-		card: CardView,
-		column: string | null,
-		below: string | null | undefined,
-		reason?: string,
-	): Promise<Sent> {
+	/** Whether a change of one's own of this card is on its way. */
+	changing(card: string): boolean {
+		return this.onTheWay.has(card);
+	}
+
+	/** Moves a card: below another one, on top (null) or at the end (undefined) of a column. */
+	move(card: CardView, column: string | null, below: string | null | undefined): Promise<Sent> {
 		const rank = this.rankFor(card, column, below);
 		const input = {
 			card: card.id,
 			version: card.version,
 			column,
 			...(below === undefined ? {} : { below }),
-			...(reason ? { reason } : {}),
 		};
-		return this.change(card, 'MoveCard', input, {
+		return this.apply([card], 'MoveCard', input, (_, reason) => ({
 			rank,
 			column,
 			...this.clockIn(card, column),
 			letThrough: column === card.column ? card.letThrough : (reason ?? null),
-		});
+		}));
 	}
 
 	rename(card: CardView, title: string): Promise<Sent> {
@@ -332,13 +330,12 @@ export class BoardState {
 		return this.ask('RestoreCard', { card: card.id, version: card.version });
 	}
 
-	add(column: string, title: string, below: string | null | undefined, reason?: string): Promise<Sent> {
+	add(column: string, title: string, below: string | null | undefined): Promise<Sent> {
 		return this.ask('AddCard', {
 			board: this.head.id,
 			column,
 			title,
 			...(below === undefined ? {} : { below }),
-			...(reason ? { reason } : {}),
 		});
 	}
 
@@ -387,7 +384,7 @@ export class BoardState {
 	async undo(id = this.undoable.at(-1)): Promise<void> {
 		if (!id) return this.tell({ tone: 'care', text: 'There is nothing of yours to take back here.' });
 		this.undoable = this.undoable.filter((known) => known !== id);
-		const sent = await this.sendInOrder('UndoCommand', { of: id });
+		const sent = await this.passing({ of: id }, (input) => this.send('UndoCommand', input));
 		if (sent.ok) this.tell({ tone: 'done', text: 'Taken back.' });
 		else this.refuse(sent.refusal);
 	}
@@ -403,9 +400,24 @@ export class BoardState {
 
 	/** Sends a command whose effect shows when the server tells of it. */
 	async ask(command: string, input: object): Promise<Sent> {
-		const sent = await this.sendInOrder(command, input);
+		const sent = await this.passing(input, (asked) => this.send(command, asked));
 		this.settle(sent);
 		return sent;
+	}
+
+	/** Does what a limit may hold: then the reason is asked for, and it is done again with it. */
+	private async passing(
+		input: object,
+		attempt: (input: object, reason?: string) => Promise<Sent>,
+	): Promise<Sent> {
+		const sent = await attempt(input);
+		if (sent.ok || sent.refusal.code !== 'limit.held') return sent;
+		this.spoken = sent.refusal.title;
+		const reason = await new Promise<string | null>((answer) => {
+			this.through = { sentence: sent.refusal.title, answer };
+		});
+		this.through = null;
+		return reason === null ? sent : attempt({ ...input, reason }, reason);
 	}
 
 	/** Applies a change at once, sends it, and settles it with the answer; a refusal puts the card back as the server has it. */
@@ -439,13 +451,33 @@ export class BoardState {
 		cards: readonly CardView[],
 		command: string,
 		input: object,
+		patch: (card: CardView, reason?: string) => Partial<CardView>,
+	): Promise<Sent> {
+		const sent = await this.passing(input, (asked, reason) =>
+			this.showAndSend(cards, command, asked, (card) => patch(card, reason)),
+		);
+		this.settle(sent);
+		return sent;
+	}
+
+	private async showAndSend(
+		cards: readonly CardView[],
+		command: string,
+		input: object,
 		patch: (card: CardView) => Partial<CardView>,
 	): Promise<Sent> {
 		const mine = cards.map((card) => ({ ...card, ...patch(card), version: card.version + 1 }));
 		this.show(mine);
-		for (const card of cards) this.pending.add(card.id);
-		const sent = await this.sendInOrder(command, input);
-		for (const card of cards) this.pending.delete(card.id);
+		const count = (by: 1 | -1) => {
+			for (const { id } of cards) {
+				const left = (this.onTheWay.get(id) ?? 0) + by;
+				if (left) this.onTheWay.set(id, left);
+				else this.onTheWay.delete(id);
+			}
+		};
+		count(1);
+		const sent = await this.send(command, input);
+		count(-1);
 		if (sent.ok) {
 			for (const card of mine) {
 				const known = this.truth.get(card.id);
@@ -455,17 +487,11 @@ export class BoardState {
 			this.show(cards.map((card) => this.truth.get(card.id) ?? card));
 			if (sent.refusal.code === 'card.changed') this.reread();
 		}
-		this.settle(sent);
 		return sent;
 	}
 
-	private last: Promise<unknown> = Promise.resolve();
-
-	/** One command after the other: what a person does quickly to one card never overtakes itself on the way. */
-	private sendInOrder(command: string, input: object): Promise<Sent> {
-		const sent = this.last.then(() => send(command, input, () => (this.connection = 'lost')));
-		this.last = sent;
-		return sent;
+	private send(command: string, input: object): Promise<Sent> {
+		return send(command, input, () => (this.connection = 'lost'));
 	}
 
 	private settle(sent: Sent): void {

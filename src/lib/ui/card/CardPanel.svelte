@@ -26,6 +26,9 @@
 	let read = $state.raw<CardPage | null>(null);
 	let problem = $state('');
 	let title = $state('');
+	/** The title as it was when typing began, and what somebody else made of it meanwhile. */
+	let base = '';
+	let theirs = $state<string | null>(null);
 	let heading = $state<HTMLElement>();
 	let asking = $state.raw<Ask | null>(null);
 
@@ -50,9 +53,12 @@
 			if (key !== cardKey || mine !== readings) return;
 			if (!response.ok) return void (problem = answer.title);
 			const first = read?.id !== answer.id;
+			// What is being typed stays, whatever somebody else wrote meanwhile.
+			const typing = !first && title.trim() !== base;
+			if (typing && answer.title !== base) theirs = answer.title;
+			else if (!typing) title = base = answer.title;
 			read = answer;
 			problem = '';
-			title = answer.title;
 			// Whoever is typing elsewhere by now keeps the focus.
 			if (first && !document.activeElement?.matches('input, textarea'))
 				queueMicrotask(() => heading?.focus());
@@ -66,15 +72,25 @@
 	$effect(() => {
 		const key = cardKey;
 		if (read?.key === key && (version <= read.version || waiting)) return;
-		if (read && board.pending.has(read.id)) return;
+		if (read && board.changing(read.id)) return;
 		void load(key);
 	});
 
 	function rename() {
 		if (!card) return;
 		const text = title.trim();
+		// Two titles are not mixed: whose it shall be is asked for.
+		if (theirs !== null && text !== theirs) return;
 		if (text && text !== card.title) void board.rename(card, text);
 		else title = card.title;
+		base = title.trim();
+		theirs = null;
+	}
+	function decide(mine: boolean) {
+		const other = theirs ?? '';
+		theirs = null;
+		if (!mine) title = base = other;
+		rename();
 	}
 
 	let last: Promise<unknown> = Promise.resolve();
@@ -190,6 +206,11 @@
 				onblur={rename}
 				onkeydown={(event) => event.key === 'Enter' && (event.preventDefault(), event.currentTarget.blur())}
 			></textarea>
+			{#if theirs !== null}<p class="care" role="alert">
+					Meanwhile somebody called it “{theirs}”.
+					<button type="button" class="link" onclick={() => decide(true)}>Keep mine</button>
+					<button type="button" class="link" onclick={() => decide(false)}>Take theirs</button>
+				</p>{/if}
 			<Fields {board} {card} {today} {mayEdit} onask={(one) => (asking = one)} {again} />
 			{#key card.id}
 				<Description

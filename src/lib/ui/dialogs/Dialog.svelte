@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
-	import type { Snippet } from 'svelte';
+	import { untrack, type Snippet } from 'svelte';
+	import { asked } from './asked.svelte';
 
 	interface Props {
 		title: string;
@@ -11,6 +12,8 @@
 	}
 	let { title, wide = false, onclose, children }: Props = $props();
 	let open = $state(true);
+	const sent = asked();
+	untrack(() => sent?.begin());
 	// Whoever opened the dialog gets the focus back.
 	const before = document.activeElement;
 	$effect(() => {
@@ -30,4 +33,15 @@
 	onkeydown={(event: KeyboardEvent) => event.stopPropagation()}
 >
 	{@render children()}
+	{#if sent?.problem}<p class="warn" role="alert">{sent.problem}</p>
+	{:else if sent?.sending}<p class="soft" role="status">Sending…</p>{/if}
 </Modal>
+
+<style>
+	p {
+		margin: 10px 0 0;
+	}
+	.soft {
+		color: var(--soft);
+	}
+</style>

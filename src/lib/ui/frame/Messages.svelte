@@ -1,5 +1,7 @@
 <script lang="ts">
 	import type { BoardState } from '../board/board-state.svelte';
+	import { outbox } from '../outbox.svelte';
+	import { count } from '../words';
 
 	let { board }: { board: BoardState } = $props();
 	const SHOWN_MS = 9000;
@@ -15,8 +17,19 @@
 <div class="sr-only" role="status" aria-live="polite">{board.spoken}</div>
 <div class="messages screen-only">
 	{#if board.connection === 'lost'}
-		<p class="lost">Not connected. What you change is kept here and sent when the connection is back.</p>
+		<p class="lost">
+			Not connected. What you change is kept here and sent when the connection is back{outbox.waiting
+				? `: ${count(outbox.waiting, 'change')} ${outbox.waiting === 1 ? 'waits' : 'wait'}`
+				: ''}.
+		</p>
 	{/if}
+	{#each outbox.refused as sentence, i (i)}
+		{#await import('./Message.svelte') then { default: Message }}<Message
+				text={sentence}
+				tone="warn"
+				onclose={() => (outbox.refused = outbox.refused.filter((one) => one !== sentence))}
+			/>{/await}
+	{/each}
 	{#if board.message}
 		{@const { text, tone, undo } = board.message}
 		{#await import('./Message.svelte') then { default: Message }}<Message

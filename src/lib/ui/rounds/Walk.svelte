@@ -54,16 +54,22 @@
 		if (!next.delete(id)) next.add(id);
 		spoken = next;
 	}
-	async function keep(): Promise<void> {
+	async function keep(): Promise<boolean> {
 		const text = note.trim();
-		if (!card || !text) return;
+		if (!card || !text) return true;
 		const about = card;
 		note = '';
 		notes = [...notes, { card: about, text }];
-		if (!(await onsay(about, text))) {
+		const kept = await onsay(about, text);
+		if (!kept) {
 			notes = notes.filter((one) => one.text !== text || one.card.id !== about.id);
 			note ||= text;
 		}
+		return kept;
+	}
+	/** What was written is said first, however the walk is ended. */
+	async function end(): Promise<void> {
+		if (await keep()) onend();
 	}
 	function go(by: 1 | -1): void {
 		if (by === 1 && card) heard(card.owners);
@@ -78,7 +84,7 @@
 		const typing = (event.target as HTMLElement).matches('textarea, input, select');
 		if (event.key === 'Escape') {
 			if (typing) (event.target as HTMLElement).blur();
-			else onend();
+			else void end();
 		} else if (typing) {
 			if (event.key !== 'Enter' || event.shiftKey) return;
 			void keep();
@@ -161,7 +167,7 @@
 			{#if card}<button type="button" class="go" onclick={() => go(1)}
 					>Next <span class="key" aria-hidden="true">→</span></button
 				>{/if}
-			<button type="button" class="plain" onclick={onend}>End the walk</button>
+			<button type="button" class="plain" onclick={() => void end()}>End the walk</button>
 			<p class="silent">
 				{#if silent.length}Not yet heard: {list(
 						silent.map((person) => person.name.split(' ')[0]!),

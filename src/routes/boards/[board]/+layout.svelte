@@ -69,6 +69,19 @@
 		{/if}
 	</div>
 </div>
+{#if board.through}
+	{@const { sentence, answer } = board.through}
+	{#await import('$lib/ui/dialogs/ReasonDialog.svelte') then { default: ReasonDialog }}
+		<ReasonDialog
+			title="Let it through?"
+			{sentence}
+			label="Why this goes over the limit"
+			go="Let it through"
+			onclose={() => answer(null)}
+			onreason={answer}
+		/>
+	{/await}
+{/if}
 <Messages {board} />
 
 <style>

@@ -6,6 +6,7 @@
 	import { parseDay } from '$core/calendar/days';
 	import type { Finding, Remedy } from '$core/rounds/findings';
 	import type { Ask } from '$lib/ui/board/ask';
+	import { provideAsked } from '$lib/ui/dialogs/asked.svelte';
 	import Asking from '$lib/ui/board/Asking.svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
@@ -80,21 +81,29 @@
 			const taken = await board.assign(board.latest(card), [...card.owners, person]);
 			if (!taken.ok) return;
 		}
-		const move = (reason?: string) => board.move(board.latest(card), to.id, undefined, reason);
-		const moved = await move();
+		const moved = await board.move(board.latest(card), to.id, undefined);
 		if (moved.ok)
 			board.tell({ tone: 'done', text: `Card ${card.number} is in ${to.name}.`, undo: moved.answer.id });
-		else if (moved.refusal.code === 'limit.held')
-			asking = { kind: 'through', sentence: moved.refusal.title, again: move };
 		await reread('harrow:rounds');
 	}
-	async function say(card: CardView, text: string): Promise<boolean> {
-		const sent = await board.ask('CommentCard', { card: card.id, text });
-		return sent.ok;
-	}
+	const asked = provideAsked();
+	const say = (card: CardView, text: string) => board.ask('CommentCard', { card: card.id, text });
 	async function putAside(finding: Finding, reason: string): Promise<void> {
+		const sent = board.ask('DismissFinding', { board: head.id, finding: finding.key, reason });
+		if (!(await asked.kept(sent))) return;
 		aside = null;
-		await board.ask('DismissFinding', { board: head.id, finding: finding.key, reason });
+		await reread('harrow:rounds');
+	}
+	async function askOn(card: CardView, text: string): Promise<void> {
+		if (!(await asked.kept(say(card, text)))) return;
+		question = null;
+		board.tell({ tone: 'done', text: `Said on card ${card.number}.` });
+		await reread('harrow:rounds');
+	}
+	async function waitFor(card: CardView, waitingFor: string): Promise<void> {
+		const { id, version } = board.latest(card);
+		if (!(await asked.kept(board.ask('WaitFor', { card: id, version, waitingFor })))) return;
+		waiting = null;
 		await reread('harrow:rounds');
 	}
 	async function recall(key: string): Promise<void> {
@@ -121,7 +130,7 @@
 		{rounds}
 		today={parseDay(data.today)!}
 		{open}
-		onsay={say}
+		onsay={async (card, text) => (await say(card, text)).ok}
 		onend={() => walk(false)}
 	/>
 {:else}
@@ -207,15 +216,7 @@
 			go="Ask"
 			most={2000}
 			onclose={() => (question = null)}
-			onreason={(text) => {
-				// Taken before the dialog closes: with it goes what it was about.
-				const about = card;
-				question = null;
-				void say(about, text).then((kept) => {
-					if (kept) board.tell({ tone: 'done', text: `Said on card ${about.number}.` });
-					void reread('harrow:rounds');
-				});
-			}}
+			onreason={(text) => void askOn(card, text)}
 		/>
 	{/await}
 {/if}
@@ -229,13 +230,7 @@
 			go="Keep"
 			most={200}
 			onclose={() => (waiting = null)}
-			onreason={(waitingFor) => {
-				const about = board.latest(card);
-				waiting = null;
-				void board
-					.ask('WaitFor', { card: about.id, version: about.version, waitingFor })
-					.then(() => reread('harrow:rounds'));
-			}}
+			onreason={(waitingFor) => void waitFor(card, waitingFor)}
 		/>
 	{/await}
 {/if}

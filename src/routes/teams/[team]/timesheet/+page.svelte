@@ -66,17 +66,27 @@
 		return '';
 	}
 
-	/** What was typed last is kept before anything else is done with its cell. */
+	/** What is being kept, cell by cell: what is typed into one waits until what was typed before is answered. */
+	const queues = new Map<string, Promise<void>>();
 	let keeping: Promise<void> = Promise.resolve();
-	/** What was typed into a cell: a new entry, another figure for the one there is, or nothing any more. */
-	async function keep(row: TimesheetRow, day: string, input: HTMLInputElement): Promise<void> {
+	function keep({ card }: TimesheetRow, day: string, input: HTMLInputElement): Promise<void> {
+		const at = `${card} ${day}`;
 		const text = input.value.trim();
-		if (text === shown(row, day)) return;
+		const kept = (queues.get(at) ?? Promise.resolve()).then(() => keepNow(card, day, text, input));
+		queues.set(at, kept);
+		return (keeping = kept);
+	}
+	/** What was typed into a cell: a new entry, another figure for the one there is, or nothing any more. */
+	async function keepNow(card: string, day: string, text: string, input: HTMLInputElement): Promise<void> {
+		const row = rows.find((known) => known.card === card);
+		if (!row || text === shown(row, day)) return;
 		const entries = entriesOn(row, day);
 		const hours = text === '' ? 0 : readHours(text);
+		// What has been typed since stays.
+		const show = (value: string) => input.value.trim() === text && (input.value = value);
 		const refuse = (sentence: string) => {
 			problem = `${row.key}, ${dateWords(day)}: ${sentence}`;
-			input.value = shown(row, day);
+			show(shown(row, day));
 		};
 		if (hours === null) return refuse('write hours as 1.5, as 1:30 or as 90m.');
 		if (entries.length > 1)
@@ -86,16 +96,16 @@
 		const [entry] = entries;
 		const refusal = !entry
 			? hours
-				? await tell('LogTime', { card: row.card, day, hours, ...person })
+				? await tell('LogTime', { card, day, hours, ...person })
 				: ''
 			: hours
-				? await tell('ChangeTime', { card: row.card, entry: entry.id, version: entry.version, hours })
-				: await tell('RemoveTime', { card: row.card, entry: entry.id, version: entry.version });
+				? await tell('ChangeTime', { card, entry: entry.id, version: entry.version, hours })
+				: await tell('RemoveTime', { card, entry: entry.id, version: entry.version });
 		if (refusal) return refuse(refusal);
 		said = hours
 			? `${figure(hours, 2)} h on ${row.key}, ${dateWords(day)}.`
 			: `Nothing on ${row.key}, ${dateWords(day)}.`;
-		input.value = hours ? figure(hours, 2) : '';
+		show(hours ? figure(hours, 2) : '');
 	}
 
 	async function openNote({ row: { card }, day }: NonNullable<typeof cell>): Promise<void> {
@@ -121,7 +131,7 @@
 		else if (key === 'ArrowRight' && (whole || input.selectionEnd === input.value.length)) go(input, 0, 1);
 		else if (key === 'Escape') input.value = shown(row, day);
 		else if (key === 'Enter') {
-			if (input.value.trim() !== shown(row, day)) keeping = keep(row, day, input);
+			if (input.value.trim() !== shown(row, day)) void keep(row, day, input);
 			else asking = { row, day, entry: entriesOn(row, day)[0] ?? null };
 		} else return;
 		event.preventDefault();
@@ -235,7 +245,7 @@
 												cell = { row, day };
 												event.currentTarget.select();
 											}}
-											onchange={(event) => (keeping = keep(row, day, event.currentTarget))}
+											onchange={(event) => void keep(row, day, event.currentTarget)}
 											onkeydown={(event) => onkeydown(event, row, day)}
 											ondblclick={() => mayEdit && (asking = { row, day, entry: entries[0] ?? null })}
 										/>
