@@ -121,7 +121,8 @@ describe('a lead works the board', () => {
 			`update board_column set wip_limit = 1 where name = 'Field trial' and board_id = (select id from board where key = 'TIDE')`,
 		);
 		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
-		await drag(page, cards(column(page, 'Building')).last(), column(page, 'Field trial'));
+		// From where no limit holds: taking it back asks for no reason.
+		await drag(page, cards(column(page, 'Lined up')).last(), column(page, 'Field trial'));
 		await page
 			.getByRole('presentation')
 			.getByText(/Field trial is now over its limit \(\d of 1\)/)
@@ -162,6 +163,7 @@ describe('a lead works the board', () => {
 		await page.getByRole('dialog').getByText('Tomas Reyl').click();
 		await page.getByRole('button', { name: /^Give it to/ }).click();
 		await card.getByText('Tomas Reyl').waitFor();
+		await page.getByRole('dialog').waitFor({ state: 'detached' });
 
 		await card.focus();
 		await page.keyboard.press('t');
@@ -170,12 +172,9 @@ describe('a lead works the board', () => {
 		await card.getByText('A better title').waitFor();
 		await card.dblclick();
 		await page.getByLabel(`Title of card ${number}`).fill('By the mouse');
-		await page
-			.getByRole('complementary', { name: `Card TIDE-${number}` })
-			.getByText('Ines Okoro renamed it')
-			.waitFor();
 		await page.getByLabel(`Title of card ${number}`).press('Enter');
 		await card.getByText('By the mouse').waitFor();
+		assert.equal(await page.getByRole('complementary').count(), 0, 'two clicks rename it and open nothing');
 
 		await card.focus();
 		await page.keyboard.press('n');

@@ -49,7 +49,8 @@ export async function visit(
 	page.on('console', (message) => ['error', 'warning'].includes(message.type()) && said.push(message.text()));
 	page.on('pageerror', (error) => said.push(error.message));
 	await page.goto(`/sign-in?next=${encodeURIComponent(path)}`);
-	await page.getByRole('button', { name: person }).click();
+	// Two of them share a name: the first is meant.
+	await page.getByRole('button', { name: person }).first().click();
 	await page.waitForURL((at) => !at.pathname.startsWith('/sign-in'));
 	await awake(page);
 	return {

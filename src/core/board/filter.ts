@@ -9,6 +9,9 @@ export interface Filter {
 	outside: boolean;
 }
 
+/** Where the words of a filter are looked for, as a sentence says it. */
+export const LOOKED_AT = 'number, title, type, labels, initiative and what blocks it';
+
 export function readFilter(params: URLSearchParams): Filter {
 	return {
 		text: params.get('text') ?? '',
@@ -35,7 +38,7 @@ export function isNarrow(filter: Filter): boolean {
 }
 
 /**
- * Whether a card passes. Text is looked for in its number, title and block reason, whatever the case. While a sprint runs
+ * Whether a card passes. Words are looked for in what `LOOKED_AT` names, whatever the case. While a sprint runs
  * its own cards pass, or those that stand outside it where they are asked for; a card with sub-cards is in no sprint itself.
  */
 export function passes(filter: Filter, card: CardView, runningSprint: number | undefined): boolean {
@@ -48,6 +51,9 @@ export function passes(filter: Filter, card: CardView, runningSprint: number | u
 	)
 		return false;
 	const words = filter.text.toLowerCase().split(/\s+/).filter(Boolean);
-	const text = `${card.number} ${card.title} ${card.blocked?.reason ?? ''}`.toLowerCase();
+	if (!words.length) return true;
+	const text = [card.number, card.title, card.type, card.initiative, card.blocked?.reason, ...card.labels]
+		.join(' ')
+		.toLowerCase();
 	return words.every((word) => text.includes(word));
 }

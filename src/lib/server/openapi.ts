@@ -141,7 +141,11 @@ export function openApi(version: string): object {
 				parameter('since', 'query', 'The number of the last event you know'),
 			),
 			'/api/cards/{key}': read('A card with its history', parameter('key', 'path', 'Such as TIDE-214')),
-			'/api/find': read('Cards whose key or title holds a text', parameter('q', 'query', 'The text')),
+			'/api/find': read(
+				'Cards whose key or title holds a text; boards, people and sprints too, unless a board is named',
+				parameter('q', 'query', 'The text'),
+				parameter('board', 'query', 'The last part of a board’s address: only its cards'),
+			),
 		},
 		components: {
 			securitySchemes: { token: { type: 'http', scheme: 'bearer' } },

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { enter, NEW_CLOCK } from '../../../core/flow/clock.ts';
 import { boardCommand } from './command.ts';
-import { Id, Line, Optional, OrNull } from './fields.ts';
+import { Amount, Id, Line, Optional, OrNull } from './fields.ts';
 import { checkLimit, rankIn } from './place.ts';
 import { joinRunningSprint } from './sprint-list.ts';
 
@@ -11,6 +11,12 @@ export class AddCard {
 
 	@Line('The title', 300)
 	title!: string;
+
+	/** In the board’s unit; left out or null for a card that is not sized. */
+	@Optional()
+	@OrNull()
+	@Amount('The size')
+	size?: number | null;
 
 	/** The column it is added to; null for the backlog. */
 	@OrNull()
@@ -41,11 +47,12 @@ export const addCard = boardCommand({
 		const index = target ? board.columns.indexOf(target) : null;
 		const clock = enter(board, NEW_CLOCK, index, at.getTime());
 		const id = randomUUID();
+		const size = input.size ?? null;
 		const number = ++board.lastNumber;
 		const date = (instant: number | null) => (instant === null ? null : new Date(instant));
 		await tx.query(
-			`insert into card (id, board_id, number, title, column_id, rank, clock, entered_at, started_at, finished_at, let_through, created_at)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+			`insert into card (id, board_id, number, title, column_id, rank, clock, entered_at, started_at, finished_at, let_through, created_at, size, "left")
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13::numeric, case when $7 = 'done' then 0 else coalesce($13::numeric, 0) end)`,
 			[
 				id,
 				board.id,
@@ -59,6 +66,7 @@ export const addCard = boardCommand({
 				date(clock.finished),
 				through,
 				at,
+				size,
 			],
 		);
 		await tx.query('insert into stay (card_id, column_id, entered_at) values ($1, $2, $3)', [
@@ -68,6 +76,7 @@ export const addCard = boardCommand({
 		]);
 		context.touched.set(id, { before: null, version: 1 });
 		context.note(id, 'created', input.title);
+		if (size !== null) context.note(id, 'sized', String(size));
 		if (target) {
 			context.note(id, 'column', target.name, null, through ? { letThrough: through } : null);
 			await joinRunningSprint(context, { id, sprint_id: null });

@@ -232,7 +232,7 @@ async function limitsAllow(
 	const through = new Map<string, string>();
 	for (const column of context.board.columns) {
 		const there = cards.filter(({ before }) => before.column_id === column.id && !before.archived_at);
-		const coming = there.filter(({ before, row }) => row.column_id !== column.id || row.archived_at);
+		const coming = there.filter(({ row }) => row.column_id !== column.id || row.archived_at);
 		const asking = coming.filter(({ before }) => !before.let_through);
 		if (column.limit === null || !asking.length) continue;
 		const { rows } = await context.tx.query<{ n: number }>(

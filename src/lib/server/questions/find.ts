@@ -2,31 +2,72 @@ import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 
 export interface Found {
+	kind: 'card' | 'board' | 'person' | 'sprint';
+	/** Of a card its id and key; of others empty. */
+	id: string;
 	key: string;
 	board: string;
 	title: string;
+	/** Where a card stands, whose board or team it is, or how a sprint stands. */
 	place: string;
+	to: string;
 }
 
-/** Cards whose key or title holds the text, those of open work first; at most 12. */
-export async function find(person: Person, text: string): Promise<Found[]> {
-	const query = text
+const cleaned = (text: string) =>
+	text
 		.replace(/\0|\p{Surrogate}/gu, '')
 		.trim()
 		.slice(0, 100);
+
+/**
+ * What holds the words: cards by key or title, those of open work first; boards and people by name; sprints by number or
+ * goal. At most 12 cards, and few of the others.
+ * @param board only cards of this board
+ */
+export async function find(person: Person, text: string, board: string | null = null): Promise<Found[]> {
+	const query = cleaned(text);
 	if (!query) return [];
 	const pattern = `%${query.replace(/[\\%_]/g, '\\$&')}%`;
 	return rows<Found>(
-		`select b.key || '-' || c.number as key, b.slug as board, c.title,
-			case when c.archived_at is not null then 'archived' else coalesce(k.name, 'backlog') end as place
-		from card c
-		join board b on b.id = c.board_id
-		join board_right r on r.board_id = b.id and r.person_id = $1
-		left join board_column k on k.id = c.column_id
-		where c.title ilike $2 or b.key || '-' || c.number ilike $2
-		order by (c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc
-		limit 12`,
-		[person.id, pattern],
+		`with seen as (
+			select b.id, b.slug, b.key, b.name, b.team_id, b.sprint_name, r.role
+			from board b join board_right r on r.board_id = b.id and r.person_id = $1
+			where $3::text is null or b.slug = $3
+		), cards as (
+			select 'card' as kind, c.id::text as id, b.key || '-' || c.number as key, b.slug as board, c.title,
+				case when c.archived_at is not null then 'archived' else coalesce(k.name, 'backlog') end as place,
+				'/boards/' || b.slug || '?card=' || b.key || '-' || c.number as "to"
+			from card c
+			join seen b on b.id = c.board_id
+			left join board_column k on k.id = c.column_id
+			where c.title ilike $2 or b.key || '-' || c.number ilike $2
+			order by (c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc
+			limit 12
+		), boards(kind, id, key, board, title, place, "to") as (
+			select 'board', '', '', b.slug, b.name, t.name, '/boards/' || b.slug
+			from seen b join team t on t.id = b.team_id
+			where $3::text is null and b.name ilike $2
+			order by b.name
+			limit 4
+		), people(kind, id, key, board, title, place, "to") as (
+			select distinct 'person', p.id::text, '', '', p.name, coalesce(nullif(m.title, ''), t.name), '/teams/' || t.id || '/people?person=' || p.id
+			from membership me
+			join team t on t.id = me.team_id
+			join membership m on m.team_id = t.id and m.left_at is null and m.role <> 'viewer'
+			join person p on p.id = m.person_id
+			where $3::text is null and me.person_id = $1 and me.left_at is null and p.name ilike $2
+			limit 4
+		), sprints(kind, id, key, board, title, place, "to") as (
+			select 'sprint', '', '', b.slug, b.name || ', ' || lower(b.sprint_name) || ' ' || s.number || case when s.goal = '' then '' else ': ' || s.goal end,
+				case when s.closed_at is not null then 'closed' when s.started_at is not null then 'running' else 'to come' end,
+				'/boards/' || b.slug || case when s.started_at is null then '/plan?sprint=' else '/look-back/' end || s.number
+			from sprint s join seen b on b.id = s.board_id
+			where $3::text is null and (s.goal ilike $2 or b.sprint_name || ' ' || s.number ilike $2)
+			order by s.starts desc
+			limit 4
+		)
+		(select * from boards) union all (select * from people) union all (select * from sprints) union all (select * from cards)`,
+		[person.id, pattern, board],
 		'find',
 	);
 }

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { tick, untrack } from 'svelte';
-	import { passes, type Filter } from '$core/board/filter';
+	import { LOOKED_AT, passes, type Filter } from '$core/board/filter';
 	import type { BacklogPage } from '$core/board/plan';
 	import type { CardView, PersonView } from '$core/board/view';
 	import { pullOrder, replenishment } from '$core/backlog/replenish';
@@ -11,6 +11,7 @@
 	import { dragCards, dropAt } from '../board/drag';
 	import Ghost from '../board/Ghost.svelte';
 	import { Windowed } from '../board/windowed.svelte';
+	import { forPlace } from '../frame/place-keys';
 	import { amount, count } from '../words';
 	import BacklogRow from './BacklogRow.svelte';
 	import PickedBar from './PickedBar.svelte';
@@ -50,7 +51,13 @@
 			: page.next.promise - page.next.placed - placed + placedAtFirst,
 	);
 	const rows = $derived(
-		backlogRows(board.backlog, (card) => passes(filter, card, undefined), grouping, free, page.usual),
+		backlogRows(
+			board.backlog,
+			(card) => fresh.has(card.id) || passes(filter, card, undefined),
+			grouping,
+			free,
+			page.usual,
+		),
 	);
 	const cards = $derived(rows.flatMap((row) => (row.kind === 'card' ? [row.card] : [])));
 	const pulled = $derived(
@@ -160,14 +167,54 @@
 		void board.changeCards(meant(card), to);
 	}
 
-	async function add(pasted: Parameters<BoardState['addPasted']>[0], under: string | null | undefined) {
-		const sent = await board.addPasted(pasted, under);
+	/** Where a new line goes: below what is ranked and ready, on top, or at the end. */
+	const WHERE = { ready: 'below what is ready', top: 'on top', end: 'at the end' };
+	let where = $state<keyof typeof WHERE>('ready');
+	const underReady = $derived(board.backlog.findLast((card) => card.ready && !card.parent)?.id);
+	const under = (): string | null | undefined => {
+		if (lastAdded && board.cards.has(lastAdded)) return lastAdded;
+		return where === 'top' ? null : where === 'end' ? undefined : underReady;
+	};
+	/** Cards that were added here under a filter stay in sight until one goes on to another. */
+	let fresh = $state.raw<ReadonlySet<string>>(new Set());
+	$effect(() => {
+		void filter;
+		fresh = new Set();
+	});
+
+	async function add(pasted: Parameters<BoardState['addPasted']>[0], place: string | null | undefined) {
+		const sent = await board.addPasted(pasted, place);
 		if (!sent.ok) return false;
-		const made = (sent.answer.result.cards as { id: string; number: number }[]).at(-1)!;
-		board.spoken = `Added “${pasted[0]!.title}” as ${made.number}.`;
+		const all = sent.answer.result.cards as { id: string; number: number }[];
+		const made = all.at(-1)!;
+		fresh = new Set([...fresh, ...all.map((card) => card.id)]);
 		lastAdded = made.id;
 		if (addingBelow) addingBelow = made.id;
+		await tick();
+		const at = board.backlog.findIndex((card) => card.id === made.id) + 1;
+		board.spoken = `Added “${pasted[0]!.title}” as ${made.number}${at ? `, at position ${at} of ${board.backlog.length}` : ''}.`;
+		said = board.spoken;
 		return true;
+	}
+	let said = $state('');
+	let pulling = $state.raw<ReadonlySet<string>>(new Set());
+
+	/** Pulls cards into the first column: those that come next, or those that were chosen, urgent ones with a reason. */
+	async function pull(chosen: readonly CardView[]): Promise<void> {
+		const whole = chosen.filter((card) => !card.parts);
+		if (!whole.length) return;
+		pulling = new Set(whole.map((card) => card.id));
+		const sent = await board.replenish(whole);
+		pulling = new Set();
+		if (!sent.ok) return;
+		picked = new Set();
+		const what = whole.length === 1 ? `Card ${whole[0]!.number} is` : `${whole.length} cards are`;
+		const text = `${what} in ${head.columns[0]!.name}.`;
+		board.tell({
+			tone: sent.answer.advice ? 'care' : 'done',
+			text: sent.answer.advice ? `${text} ${sent.answer.advice}` : text,
+			undo: sent.answer.id,
+		});
 	}
 
 	function startAdding(under: string): void {
@@ -225,6 +272,7 @@
 			x: () => card && (asking = { kind: 'split', card }),
 			t: () => inRow('.type'),
 			i: () => inRow('.initiative'),
+			u: () => card && head.sprintDays === null && void pull(meant(card)),
 		};
 		const act = does[key.toLowerCase()];
 		if (!act) return;
@@ -251,6 +299,8 @@
 	$effect(() => (list && mayEdit ? carry.attach(dragCards, list) : undefined));
 </script>
 
+<svelte:window onkeydown={(event) => forPlace(event) && onkeydown(event)} />
+
 <p id="backlog-keys" class="sr-only">
 	Arrow keys go from card to card, Shift and an arrow key moves the card, P picks it, Enter opens it, question
 	mark lists all keys.
@@ -261,24 +311,35 @@
 		<QuickAdd
 			bind:this={quick}
 			unit={head.unit}
-			onadd={(pasted) => add(pasted, lastAdded && board.cards.has(lastAdded) ? lastAdded : null)}
-			onpaste={(text) => (asking = { kind: 'paste', text, below: null })}
+			onadd={(pasted) => add(pasted, under())}
+			onpaste={(text) => (asking = { kind: 'paste', text, below: under() })}
 			onend={() => (lastAdded = undefined)}
 		/>
+		<p class="where">
+			<label
+				>New cards go <select class="choice" bind:value={where} onchange={() => (lastAdded = undefined)}
+					>{#each Object.entries(WHERE) as [value, name] (value)}<option {value}>{name}</option
+						>{/each}</select
+				></label
+			>
+			{#if said}<span aria-hidden="true">{said}</span>{/if}
+		</p>
 	{/if}
 	{#if head.sprintDays === null}
 		<p class="pull">
-			{#if head.columns[0]!.limit === null}{head.columns[0]!.name} has no limit, so nothing says how much to pull.
+			{#if head.columns[0]!.limit === null}<b>{head.columns[0]!.name}</b> has no limit, so nothing says how
+				much to pull: pick what is to come next{keysOn ? ', or press U on it' : ''}.
 			{:else if pulled.length}
 				<b>{head.columns[0]!.name}</b> has {page.standing} of {head.columns[0]!.limit} slots taken.
-				{#if mayEdit}<button type="button" class="go" onclick={() => void board.replenish(pulled)}
+				{#if mayEdit}<button type="button" class="go" onclick={() => void pull(pulled)}
 						>Pull {count(pulled.length, 'card')} into it</button
 					>{/if}
 				<small
 					>next: {pulled.map((card) => card.number).join(', ')}, by class of service, then as they stand</small
 				>
 			{:else if board.backlog.length}<b>{head.columns[0]!.name}</b> is full ({page.standing} of {head
-					.columns[0]!.limit}): finish something before pulling more.{/if}
+					.columns[0]!.limit}): finish something before pulling more. What cannot wait is picked and let
+				through with a reason.{/if}
 		</p>
 	{/if}
 	{#if picked.size && pickedCards.length}
@@ -288,6 +349,7 @@
 			{running}
 			onask={(ask) => (asking = ask)}
 			onplace={(under) => void place(pickedCards, under)}
+			onpull={head.sprintDays === null ? () => void pull(pickedCards) : undefined}
 			onend={() => (picked = new Set())}
 		/>
 	{/if}
@@ -300,7 +362,6 @@
 	aria-label="Backlog"
 	data-column="backlog"
 	bind:this={list}
-	{onkeydown}
 	onclickcapture={carry.onclick}
 	onfocusin={(event) =>
 		(current = (event.target as HTMLElement).closest<HTMLElement>('li[data-row]')?.dataset.row ?? current)}
@@ -309,7 +370,9 @@
 	{#if !rows.length}
 		<p class="none">
 			{board.backlog.length
-				? 'No card in the backlog is like that.'
+				? filter.text
+					? `No card in the backlog has “${filter.text}” in its ${LOOKED_AT}${filter.owner || filter.blocked ? ', and is as chosen' : ''}.`
+					: 'No card in the backlog is like that.'
 				: 'Nothing waits. Write a card above, paste many lines, or read a table.'}
 		</p>
 	{/if}
@@ -324,7 +387,7 @@
 					aria-posinset={item.index + 1}
 					aria-setsize={rows.length}
 					class:marked={row.kind === 'card' && carry.drop?.below === row.card.id}
-					class:pulled={row.kind === 'card' && isPulled.has(row.card.id)}
+					class:pulled={row.kind === 'card' && (isPulled.has(row.card.id) || pulling.has(row.card.id))}
 					style:transform="translateY({item.start}px)"
 					{@attach windowed.measure}
 				>
@@ -396,6 +459,15 @@
 		gap: 8px;
 		padding: 0 20px 8px;
 		flex: none;
+	}
+	.where {
+		margin: 0;
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 14px;
+		align-items: center;
+		color: var(--soft);
+		font-size: 0.93rem;
 	}
 	.pull {
 		margin: 0;

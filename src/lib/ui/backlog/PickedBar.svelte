@@ -10,10 +10,12 @@
 		running: SprintView | undefined;
 		onask: (ask: Ask) => void;
 		onplace: (below: string | null | undefined) => void;
+		/** Pulls them into the first column; left out where a board has sprints. */
+		onpull?: () => void;
 		onend: () => void;
 	}
 	/** What can be done with all picked cards at once. */
-	let { board, cards, running, onask, onplace, onend }: Props = $props();
+	let { board, cards, running, onask, onplace, onpull, onend }: Props = $props();
 	const head = $derived(board.head);
 	const left = $derived(cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0));
 	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
@@ -81,6 +83,8 @@
 		onclick={() => void board.changeCards(cards, { ready: !cards.every((card) => card.ready) })}
 		>{cards.every((card) => card.ready) ? 'Not ready' : 'Ready'}</button
 	>
+	{#if onpull}<button type="button" class="link" onclick={onpull}>Pull into {head.columns[0]!.name}</button
+		>{/if}
 	<button type="button" class="link" onclick={() => onplace(null)}>To the top</button>
 	<button type="button" class="link" onclick={() => onask({ kind: 'position', cards })}>To a position</button>
 	{#if head.sprintDays !== null}

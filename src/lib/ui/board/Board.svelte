@@ -1,8 +1,11 @@
 <script lang="ts">
 	import { tick } from 'svelte';
 	import type { CardView, PersonView } from '$core/board/view';
+	import { goto } from '$app/navigation';
+	import { readPaste } from '$core/backlog/paste';
 	import type { Day } from '$core/calendar/zone';
-	import { count } from '../words';
+	import { forPlace } from '../frame/place-keys';
+	import { amount, count } from '../words';
 	import type { Ask } from './ask';
 	import Asking from './Asking.svelte';
 	import type { BoardState } from './board-state.svelte';
@@ -11,7 +14,7 @@
 	import DoneList from './DoneList.svelte';
 	import { Carry } from './carry.svelte';
 	import { dragCards, dropAt } from './drag';
-	import { passes, type Filter } from '$core/board/filter';
+	import { LOOKED_AT, passes, type Filter } from '$core/board/filter';
 	import Rename from './Rename.svelte';
 
 	interface Props {
@@ -41,10 +44,17 @@
 		),
 	);
 	const running = $derived(head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt));
+	/** Cards that were added here under a filter stay in sight until one goes on to another. */
+	let fresh = $state.raw<ReadonlySet<string>>(new Set());
+	$effect(() => {
+		void filter;
+		fresh = new Set();
+	});
 	const columns = $derived(
 		head.columns.map((column) => {
 			const all = board.columns.get(column.id) ?? [];
-			return { column, all, shown: all.filter((card) => passes(filter, card, running?.number)) };
+			const shown = all.filter((card) => fresh.has(card.id) || passes(filter, card, running?.number));
+			return { column, all, shown };
 		}),
 	);
 	const tabbable = $derived.by(() => {
@@ -194,9 +204,13 @@
 
 	async function add(title: string): Promise<boolean> {
 		const place = adding!;
-		const done = (await board.add(place.column, title, place.below)).ok;
-		if (done) board.spoken = `Added “${title}”.`;
-		return done;
+		// As in the backlog, an amount at the end of the line is its size.
+		const [line] = readPaste(title, head.unit);
+		const sent = await board.add(place.column, line?.title ?? title, place.below, line?.size ?? null);
+		if (!sent.ok) return false;
+		fresh = new Set([...fresh, sent.answer.result.card as string]);
+		board.spoken = `Added “${line?.title ?? title}”${line?.size ? `, ${amount(line.size, head.unit)}` : ''}.`;
+		return true;
 	}
 
 	const carry = new Carry<{ column: string; below: string | null }>({
@@ -218,6 +232,22 @@
 	});
 	$effect(() => (element && mayEdit ? carry.attach(dragCards, element) : undefined));
 
+	/** One click of the mouse opens a card once it is clear that no second one comes: two rename it, and open nothing. */
+	const SECOND_CLICK_MS = 220;
+	let opening: ReturnType<typeof setTimeout> | undefined;
+	function onclick(event: MouseEvent): void {
+		carry.onclick(event);
+		const link = (event.target as HTMLElement).closest<HTMLAnchorElement>('li[data-card] a');
+		const mouse = event instanceof PointerEvent && event.pointerType === 'mouse';
+		if (event.defaultPrevented || !link || !mouse || !mayEdit || !event.detail) return;
+		if (event.button || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
+		if (cardOf(link.closest<HTMLElement>('li')!.dataset.card ?? null)?.clock === 'done') return;
+		event.preventDefault();
+		event.stopPropagation();
+		clearTimeout(opening);
+		if (event.detail === 1)
+			opening = setTimeout(() => void goto(link.href, { noScroll: true, keepFocus: true }), SECOND_CLICK_MS);
+	}
 	function ondblclick(event: MouseEvent): void {
 		const card = cardOf(
 			(event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? null,
@@ -225,6 +255,8 @@
 		if (card && mayEdit && card.clock !== 'done') renaming = card.id;
 	}
 </script>
+
+<svelte:window onkeydown={(event) => forPlace(event) && onkeydown(event)} />
 
 {#snippet cardFace(card: CardView)}
 	<Card
@@ -273,14 +305,20 @@
 </nav>
 
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+{#if filter.text && columns.every((column) => !column.shown.length)}
+	<p class="nothing" role="status">
+		No card here has “{filter.text}” in its {LOOKED_AT}{filter.owner || filter.blocked
+			? ', and is as chosen'
+			: ''}.
+	</p>
+{/if}
 <div
 	class="board"
 	role="region"
 	aria-label="Board"
 	bind:this={element}
 	style:--layout={layout}
-	{onkeydown}
-	onclickcapture={carry.onclick}
+	onclickcapture={onclick}
 	{ondblclick}
 	onfocusin={(event) =>
 		(focused = (event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? focused)}

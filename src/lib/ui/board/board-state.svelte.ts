@@ -330,11 +330,17 @@ export class BoardState {
 		return this.ask('RestoreCard', { card: card.id, version: card.version });
 	}
 
-	add(column: string, title: string, below: string | null | undefined): Promise<Sent> {
+	add(
+		column: string,
+		title: string,
+		below: string | null | undefined,
+		size: number | null = null,
+	): Promise<Sent> {
 		return this.ask('AddCard', {
 			board: this.head.id,
 			column,
 			title,
+			...(size === null ? {} : { size }),
 			...(below === undefined ? {} : { below }),
 		});
 	}

@@ -223,6 +223,7 @@
 				<Related
 					{card}
 					unit={head.unit}
+					slug={head.slug}
 					{mayEdit}
 					{href}
 					onpart={part}

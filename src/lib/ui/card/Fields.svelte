@@ -4,6 +4,7 @@
 	import type { BoardHead, CardView, PersonView } from '$core/board/view';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
+	import DateField from '../form/DateField.svelte';
 	import NameTag from '../board/NameTag.svelte';
 	import { amount, blockedWords, count, dateWords, daysSince, momentWords } from '../words';
 	import type { CardPage } from './card-page';
@@ -52,7 +53,14 @@
 		})),
 	]);
 	const sprints = $derived([
-		{ value: '', name: 'none' },
+		{
+			value: '',
+			// A card that stands in a column goes on standing there.
+			name:
+				running && card.column !== null
+					? `none: it stays in ${column?.name ?? 'its column'}, outside the sprint`
+					: 'none',
+		},
 		...(running
 			? [
 					{
@@ -66,14 +74,48 @@
 			: []),
 		...coming.map((sprint) => ({ value: String(sprint.number), name: `${sprint.number}, planned` })),
 	]);
+	/** Where a card can stand, with the slots of each place. */
+	const places = $derived([
+		...(card.column === null ? [{ value: 'backlog', name: 'the backlog' }] : []),
+		...head.columns.map(({ id, name, limit }) => {
+			const standing = board.columns.get(id)?.length ?? 0;
+			return { value: id, name: limit === null ? name : `${name}, ${standing} of ${limit}` };
+		}),
+		...(card.column === null
+			? []
+			: [
+					{ value: 'top', name: 'the top of the backlog' },
+					{ value: 'end', name: 'the end of the backlog' },
+				]),
+	]);
+	function moveTo(place: string): void {
+		if (place === (card.column ?? 'backlog') || place === 'backlog') return;
+		const live = board.latest(card);
+		void again(
+			place === 'top'
+				? board.move(live, null, null)
+				: place === 'end'
+					? board.move(live, null, undefined)
+					: board.move(live, place, undefined),
+		);
+	}
 	let naming = $state(false);
 	const take = (element: HTMLElement) => element.querySelector('input')?.focus();
 </script>
 
 <dl>
-	<dt>Stands in</dt>
+	<dt>
+		{#if mayEdit && !card.archived}<label for="card-place">Stands in</label>{:else}Stands in{/if}
+	</dt>
 	<dd>
-		{column?.name ?? 'the backlog'}{#if card.clock === 'running' && card.started}, on day {Math.max(
+		{#if mayEdit && !card.archived}<Select
+				id="card-place"
+				items={places}
+				placeholder=""
+				classes={small}
+				value={card.column ?? 'backlog'}
+				onchange={(event: Event) => moveTo(value(event))}
+			/>{:else}{column?.name ?? 'the backlog'}{/if}{#if card.clock === 'running' && card.started}, on day {Math.max(
 				1,
 				daysSince(card.started, parseDay(today)!, head.timeZone),
 			)}{/if}
@@ -228,22 +270,24 @@
 	</dd>
 	<dt><label for="card-start">Start</label></dt>
 	<dd>
-		{#if mayEdit}<Input
+		{#if mayEdit}<DateField
 				id="card-start"
-				type="date"
-				class="px-2 py-1 text-base"
+				label="Start"
+				none
 				value={card.start ?? ''}
-				onchange={(event: Event) => void again(board.startOn(card, value(event) || null))}
+				{today}
+				onchange={(day) => void again(board.startOn(card, day || null))}
 			/>{:else}{card.start ? dateWords(card.start, today) : 'no date'}{/if}
 	</dd>
 	<dt><label for="card-due">Due</label></dt>
 	<dd>
-		{#if mayEdit}<Input
+		{#if mayEdit}<DateField
 				id="card-due"
-				type="date"
-				class="px-2 py-1 text-base"
+				label="Due"
+				none
 				value={card.due ?? ''}
-				onchange={(event: Event) => void again(board.date(card, value(event) || null))}
+				{today}
+				onchange={(day) => void again(board.date(card, day || null))}
 			/>{:else}{card.due ? dateWords(card.due, today) : 'no date'}{/if}
 	</dd>
 	{#if card.column === null}

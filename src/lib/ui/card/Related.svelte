@@ -1,11 +1,14 @@
 <script lang="ts">
 	import type { Unit } from '$core/board/view';
+	import CardPick from '../form/CardPick.svelte';
 	import { amount } from '../words';
 	import type { CardPage } from './card-page';
 
 	interface Props {
 		card: CardPage;
 		unit: Unit;
+		/** The last part of the board’s address. */
+		slug: string;
 		mayEdit: boolean;
 		href: (number: number) => string;
 		/** Adds a sub-card with a title; gives whether it was made. */
@@ -17,11 +20,9 @@
 		onfree: () => void;
 	}
 	/** What a card is part of, its own parts, and its links to other cards. */
-	let { card, unit, mayEdit, href, onpart, onlink, onunlink, onfree }: Props = $props();
+	let { card, unit, slug, mayEdit, href, onpart, onlink, onunlink, onfree }: Props = $props();
 	let title = $state('');
-	let to = $state('');
 	let kind = $state<'blocks' | 'relates' | 'part'>('blocks');
-	let problem = $state('');
 
 	const words = (link: CardPage['links'][number]) =>
 		link.kind === 'blocks'
@@ -38,12 +39,6 @@
 		event.preventDefault();
 		const text = title.trim();
 		if (text && (await onpart(text))) title = '';
-	}
-	async function link(event: SubmitEvent) {
-		event.preventDefault();
-		const number = Number(/\d+$/.exec(to.trim())?.[0]);
-		problem = number > 0 ? '' : 'Name the other card by its number.';
-		if (!problem && (await onlink(kind, number))) to = '';
 	}
 	const stop = (event: KeyboardEvent) => event.key !== 'Escape' && event.stopPropagation();
 </script>
@@ -106,22 +101,21 @@
 	{/each}
 </ul>
 {#if mayEdit}
-	<form class="linking" onsubmit={link}>
+	<div class="linking">
 		<select bind:value={kind} aria-label="How it is linked">
 			<option value="blocks">blocks</option>
 			<option value="relates">relates to</option>
 			{#if !card.parentCard && !card.children.length}<option value="part">is part of</option>{/if}
 		</select>
-		<input
-			bind:value={to}
-			aria-label="Number of the other card"
-			placeholder="number of a card"
-			inputmode="numeric"
-			onkeydown={stop}
+		<CardPick
+			id="link-to"
+			label="The other card"
+			placeholder="words of its title, or its number"
+			board={slug}
+			but={[card.key]}
+			onpick={(other) => onlink(kind, Number(other.key.replace(/^.*-/, '')))}
 		/>
-		<button class="plain">Link</button>
-	</form>
-	<p class="warn" role="alert">{problem}</p>
+	</div>
 {/if}
 
 <style>

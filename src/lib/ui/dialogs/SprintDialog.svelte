@@ -3,10 +3,12 @@
 	import type { SprintView } from '$core/board/view';
 	import type { Learned } from '$core/capacity/promise';
 	import { figure } from '../words';
+	import DateField from '../form/DateField.svelte';
 	import Dialog from './Dialog.svelte';
 
 	interface Props {
 		sprint: SprintView;
+		today: string;
 		learned: Learned;
 		/** Focus and keep-back are for boards in hours. */
 		hours: boolean;
@@ -15,7 +17,7 @@
 		onchange: (change: Record<string, unknown>) => Promise<string>;
 		onclose: () => void;
 	}
-	let { sprint, learned, hours, later, onchange, onclose }: Props = $props();
+	let { sprint, today, learned, hours, later, onchange, onclose }: Props = $props();
 	// svelte-ignore state_referenced_locally
 	const was = sprint;
 	let goal = $state(was.goal);
@@ -62,11 +64,11 @@
 		<div class="two">
 			<div>
 				<Label for="sprint-starts">Starts</Label>
-				<Input id="sprint-starts" type="date" bind:value={starts} disabled={frozen} />
+				<DateField id="sprint-starts" label="Starts" bind:value={starts} {today} disabled={frozen} />
 			</div>
 			<div>
 				<Label for="sprint-ends">Ends</Label>
-				<Input id="sprint-ends" type="date" bind:value={ends} />
+				<DateField id="sprint-ends" label="Ends" bind:value={ends} {today} />
 			</div>
 		</div>
 		{#if moved && later}

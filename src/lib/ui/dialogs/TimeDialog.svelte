@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Checkbox, Input, Label, Select } from 'flowbite-svelte';
 	import { readHours } from '$core/capacity/hours-text';
+	import DateField from '../form/DateField.svelte';
 	import Dialog from './Dialog.svelte';
 
 	interface Time {
@@ -86,12 +87,12 @@
 			{#if props.day !== undefined}
 				<div>
 					<Label for="time-day">Day</Label>
-					<Input
+					<DateField
 						id="time-day"
-						type="date"
+						label="Day"
 						bind:value={day}
+						today={props.today ?? day}
 						max={props.today}
-						aria-describedby="time-problem"
 					/>
 				</div>
 			{/if}

@@ -7,7 +7,14 @@
 	interface Props {
 		person: { name: string; initials: string };
 		/** The board, or of a team's own page only the team. */
-		here?: { team: string; name: string; slug?: string; teamId?: string; sprintDays?: number | null };
+		here?: {
+			team: string;
+			name: string;
+			slug?: string;
+			teamId?: string;
+			sprintDays?: number | null;
+			role?: string;
+		};
 		boards?: { name: string; slug: string; team: string }[];
 		keysOn?: boolean;
 	}
@@ -46,7 +53,13 @@
 		</Menu>
 	{/if}
 	<span class="space"></span>
-	<Find slug={here?.slug} team={here?.teamId} sprints={here?.sprintDays != null} {keysOn} />
+	<Find
+		slug={here?.slug}
+		team={here?.teamId}
+		sprints={here?.sprintDays != null}
+		lead={here?.role === 'lead'}
+		{keysOn}
+	/>
 	{#if page.data.timer}<Timer timer={page.data.timer} />{/if}
 	<Menu id="you-menu" look="tag" label="You: {person.name}">
 		{#snippet button()}<span aria-hidden="true">{person.initials}</span>{/snippet}

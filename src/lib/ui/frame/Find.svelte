@@ -2,20 +2,23 @@
 	import { goto } from '$app/navigation';
 
 	interface Found {
+		kind: 'card' | 'board' | 'person' | 'sprint';
 		key: string;
-		board: string;
 		title: string;
 		place: string;
+		to: string;
 	}
 	interface Props {
 		slug?: string;
 		/** Whether the board has sprints. */
 		sprints?: boolean;
+		/** Whether one may set the board up. */
+		lead?: boolean;
 		/** The id of the team, for those who are in it. */
 		team?: string;
 		keysOn: boolean;
 	}
-	let { slug, sprints = false, team, keysOn }: Props = $props();
+	let { slug, sprints = false, lead = false, team, keysOn }: Props = $props();
 
 	let input = $state<HTMLInputElement>();
 	let text = $state('');
@@ -40,6 +43,18 @@
 							]
 						: []),
 					{ words: 'Go to flow', to: `/boards/${slug}/flow` },
+					...(lead
+						? [
+								{ words: 'Set-up', to: `/boards/${slug}/set-up` },
+								...(sprints
+									? [{ words: 'Set up how sprints are settled', to: `/boards/${slug}/set-up#set-settling` }]
+									: []),
+								{ words: 'Set up the cadence of sprints', to: `/boards/${slug}/set-up#set-sprints` },
+								{ words: 'Set up budgets and initiatives', to: `/boards/${slug}/set-up#set-initiatives` },
+								{ words: 'Set up types of card', to: `/boards/${slug}/set-up#set-types` },
+								{ words: 'Set up labels', to: `/boards/${slug}/set-up#set-labels` },
+							]
+						: []),
 				]
 			: []),
 		...(team
@@ -57,14 +72,18 @@
 		...places
 			.filter((place) => place.words.toLowerCase().includes(text.trim().toLowerCase()))
 			.map((place) => ({ id: place.to, key: '', place: '', ...place })),
-		...cards.map((card) => ({
-			id: card.key,
-			key: card.key,
-			words: card.title,
-			place: card.place,
-			to: `/boards/${card.board}?card=${card.key}`,
+		...cards.map(({ kind, key, title, place, to }) => ({
+			id: `${kind} ${to}`,
+			key,
+			words: title,
+			place: kind === 'card' ? place : [KINDS[kind], place].filter(Boolean).join(', '),
+			to,
 		})),
 	]);
+
+	const KINDS = { board: 'board', person: 'person', sprint: 'sprint' };
+	/** What has been looked for, once the answer is there. */
+	let looked = $state('');
 
 	let asked = 0;
 	async function look() {
@@ -76,6 +95,7 @@
 			const response = await fetch(`/api/find?q=${encodeURIComponent(text)}`);
 			const found = await response.json();
 			if (mine !== asked) return;
+			looked = text.trim();
 			if (response.ok) cards = found;
 			else problem = found.title;
 		} catch {
@@ -149,6 +169,15 @@
 				{#if result.place}<small>{result.place}</small>{/if}
 			</li>
 		{/each}
+		{#if !results.length && !problem && looked === text.trim()}<li
+				class="nothing"
+				role="option"
+				aria-selected="false"
+				aria-disabled="true"
+			>
+				Nothing has “{looked}”: looked at cards by key and title, boards, people, sprints by number and goal,
+				and places.
+			</li>{/if}
 		{#if problem}<li class="problem" role="option" aria-selected="false">{problem}</li>{/if}
 	</ul>
 </div>
@@ -220,6 +249,10 @@
 		font-size: 12px;
 		color: var(--soft);
 		white-space: nowrap;
+	}
+	.nothing {
+		color: var(--soft);
+		cursor: default;
 	}
 	.problem {
 		color: var(--brick);

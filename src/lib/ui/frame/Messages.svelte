@@ -42,18 +42,16 @@
 </div>
 
 <style>
+	/* Below everything else, in a line of its own: a message never lies over what is to be pressed next. */
 	.messages {
-		position: fixed;
-		inset: auto 0 16px;
-		z-index: 50;
+		flex: none;
 		display: grid;
 		justify-items: center;
-		gap: 8px;
-		pointer-events: none;
+		gap: 6px;
 		padding: 0 12px;
 	}
 	.messages > :global(*) {
-		pointer-events: auto;
+		margin: 6px 0;
 	}
 	.lost {
 		margin: 0;

@@ -1,13 +1,22 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import type { Snippet } from 'svelte';
 	import PlaceLine from './PlaceLine.svelte';
 
 	interface Props {
-		board: { slug: string; sprintDays: number | null; teamId: string; role: string };
+		board: {
+			slug: string;
+			sprintDays: number | null;
+			teamId: string;
+			role: string;
+			people: readonly { id: string; gone: boolean }[];
+		};
 		here: 'rounds' | 'board' | 'backlog' | 'plan' | 'settle' | 'look-back' | 'flow' | 'set-up';
 		children?: Snippet;
 	}
 	let { board, here, children }: Props = $props();
+	/** The team's own pages are for those who are in it. */
+	const inTeam = $derived(board.people.some((one) => one.id === page.data.person?.id && !one.gone));
 	const to = $derived(`/boards/${board.slug}`);
 	const places = $derived([
 		{ name: 'Rounds', id: 'rounds', to: `${to}/rounds` },
@@ -21,7 +30,13 @@
 					{ name: 'Look back', id: 'look-back', to: `${to}/look-back` },
 				]),
 		{ name: 'Flow', id: 'flow', to: `${to}/flow` },
-		{ name: 'People', id: 'people', to: `/teams/${board.teamId}/people` },
+		...(inTeam
+			? [
+					{ name: 'People', id: 'people', to: `/teams/${board.teamId}/people` },
+					{ name: 'Timesheet', id: 'timesheet', to: `/teams/${board.teamId}/timesheet` },
+					{ name: 'Account', id: 'account', to: `/teams/${board.teamId}/account` },
+				]
+			: []),
 		...(board.role === 'lead' ? [{ name: 'Set-up', id: 'set-up', to: `${to}/set-up` }] : []),
 	]);
 </script>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { Input, Label } from 'flowbite-svelte';
+	import DateField from '../form/DateField.svelte';
 	import type { PeoplePage } from '$core/board/plan';
 	import { dateWords, figure } from '../words';
 
@@ -52,7 +53,14 @@
 	</ul>
 	{#if lead}
 		<form onsubmit={add}>
-			<div><Label for="holiday-day">Day</Label><Input id="holiday-day" type="date" bind:value={day} /></div>
+			<div>
+				<Label for="holiday-day">Day</Label><DateField
+					id="holiday-day"
+					label="Day"
+					bind:value={day}
+					today={page.today}
+				/>
+			</div>
 			<div>
 				<Label for="holiday-name">Name</Label><Input id="holiday-name" bind:value={name} maxlength={80} />
 			</div>

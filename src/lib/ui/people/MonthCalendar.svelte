@@ -5,8 +5,10 @@
 
 	interface Props {
 		today: string;
-		/** What a day is: its hours, and why they are not the usual ones. */
-		about: (day: string) => {
+		/** The day whose month is shown first; today’s where it is left out. */
+		begin?: string;
+		/** What a day is: its hours, and why they are not the usual ones; left out where only the day counts. */
+		about?: (day: string) => {
 			hours: number;
 			note: string;
 			kind: 'work' | 'away' | 'part' | 'holiday' | 'free';
@@ -17,9 +19,9 @@
 		onchoose: (from: string, to: string) => void;
 	}
 	/** A month of days: one click chooses a day, a second one with Shift, or a drag, the last of several. */
-	let { today, about, from, to, onchoose }: Props = $props();
+	let { today, begin = today, about, from, to, onchoose }: Props = $props();
 	// svelte-ignore state_referenced_locally
-	let month = $state(today.slice(0, 7));
+	let month = $state(begin.slice(0, 7));
 	const days = $derived.by(() => {
 		const first = parseDay(`${month}-01`)!;
 		const next = parseDay(`${format(addMonths(parseISO(`${month}-01`), 1), 'yyyy-MM')}-01`)!;
@@ -67,15 +69,15 @@
 		>{/each}
 	{#each Array.from({ length: days.blank }, (_, i) => i) as i (i)}<span></span>{/each}
 	{#each days.list as day (day)}
-		{@const known = about(day)}
+		{@const known = about?.(day)}
 		<button
 			type="button"
 			data-day={day}
-			class={known.kind}
+			class={known?.kind ?? 'work'}
 			class:today={day === today}
 			aria-pressed={day >= from && day <= to && Boolean(from)}
-			aria-label="{dateWords(day, today)}: {known.note || `${known.hours} h`}"
-			title={known.note || `${known.hours} h`}
+			aria-label="{dateWords(day, today)}{known ? `: ${known.note || `${known.hours} h`}` : ''}"
+			title={known && (known.note || `${known.hours} h`)}
 			onclick={(event) => choose(day, event.shiftKey)}
 			onpointerdown={() => (dragging = true)}
 			onpointerenter={() => {
@@ -83,7 +85,9 @@
 			}}
 			onpointerleave={() => {
 				if (dragging && anchor === null) choose(day, false);
-			}}><span>{Number(day.slice(8))}</span><small>{known.hours ? known.hours : ''}</small></button
+			}}
+			><span>{Number(day.slice(8))}</span>{#if known}<small>{known.hours ? known.hours : ''}</small
+				>{/if}</button
 		>
 	{/each}
 </div>

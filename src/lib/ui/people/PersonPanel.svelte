@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Checkbox, Input, Label } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
+	import DateField from '../form/DateField.svelte';
 	import type { PeoplePage, PersonHours } from '$core/board/plan';
 	import { amount, count, dateWords, figure } from '../words';
 	import { aboutDay, rotaOf, WEEKDAYS, weekOn } from './day';
@@ -126,9 +127,21 @@
 		<form onsubmit={away}>
 			<div class="two">
 				<div>
-					<Label for="away-from">Away from</Label><Input id="away-from" type="date" bind:value={from} />
+					<Label for="away-from">Away from</Label><DateField
+						id="away-from"
+						label="Away from"
+						bind:value={from}
+						today={page.today}
+					/>
 				</div>
-				<div><Label for="away-to">to</Label><Input id="away-to" type="date" bind:value={to} /></div>
+				<div>
+					<Label for="away-to">to</Label><DateField
+						id="away-to"
+						label="to"
+						bind:value={to}
+						today={page.today}
+					/>
+				</div>
 			</div>
 			<Checkbox bind:checked={part} class="text-base"
 				><span class="name">only some hours of each day</span></Checkbox
@@ -193,7 +206,14 @@
 						/>
 					</div>{/each}
 			</div>
-			<div><Label for="since">from</Label><Input id="since" type="date" bind:value={since} /></div>
+			<div>
+				<Label for="since">from</Label><DateField
+					id="since"
+					label="from"
+					bind:value={since}
+					today={page.today}
+				/>
+			</div>
 			<button class="plain">Keep the week</button>
 		</form>
 		<form onsubmit={keepShares}>

@@ -8,6 +8,7 @@
 	import { Carry } from '../board/carry.svelte';
 	import { dragBetween } from '../board/drag';
 	import Ghost from '../board/Ghost.svelte';
+	import { forPlace } from '../frame/place-keys';
 	import { amount, count, figure, list } from '../words';
 	import type { PlanAsk } from './ask';
 	import type { PlanState } from './plan-state.svelte';
@@ -89,14 +90,16 @@
 		const sent = to === 'backlog' ? board.plan(cards, null) : board.plan(cards, sprint.number, owners);
 		picked = new Set();
 		const what = cards.length === 1 ? `Card ${cards[0]!.number}` : `${cards.length} cards`;
-		if (!(await sent).ok) return;
+		const answer = await sent;
+		if (!answer.ok) return;
 		const part = plan.parts.find((one) => one.person === to);
-		board.spoken =
+		const text =
 			to === 'backlog'
 				? `${what} taken out of sprint ${sprint.number}.`
 				: part
 					? `${what} given to ${nameOf(to)}: ${amount(part.placed, unit)} of ${amount(part.promise, unit)}${part.standing === 'over' ? ', over' : ''}.`
 					: `${what} in sprint ${sprint.number}, owned by nobody.`;
+		board.tell({ tone: 'done', text, undo: answer.answer.id });
 	}
 
 	async function focusBlock(key: string): Promise<void> {
@@ -249,6 +252,8 @@
 	});
 </script>
 
+<svelte:window onkeydown={(event) => forPlace(event) && onkeydown(event)} />
+
 <p id="plan-keys" class="sr-only">
 	Arrow keys go from card to card. In the backlog the right arrow gives the card to someone; in a row Shift
 	and an up or down arrow gives it to the next person, Delete takes it out. Question mark lists all keys.
@@ -260,7 +265,6 @@
 	role="region"
 	aria-label="Plan of sprint {sprint.number}"
 	bind:this={element}
-	{onkeydown}
 	onclickcapture={carry.onclick}
 	onfocusin={(event) => {
 		const target = event.target as HTMLElement;

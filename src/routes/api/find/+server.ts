@@ -1,4 +1,6 @@
 import { answers } from '$lib/server/answers';
 import { find } from '$lib/server/questions/find';
 
-export const GET = answers(({ url }, person) => find(person, url.searchParams.get('q') ?? ''));
+export const GET = answers(({ url }, person) =>
+	find(person, url.searchParams.get('q') ?? '', url.searchParams.get('board')),
+);

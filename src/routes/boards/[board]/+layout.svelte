@@ -7,6 +7,7 @@
 	import Messages from '$lib/ui/frame/Messages.svelte';
 	import Ribbon from '$lib/ui/frame/Ribbon.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
+	import Part from '$lib/ui/frame/Part.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 
 	let { data, children } = $props();
@@ -52,22 +53,25 @@
 
 <div class="board-page">
 	<Bar person={data.person!} here={data.head} boards={data.head.boards} keysOn={keys.on} />
-	<Ribbon
-		segments={data.ribbon.segments}
-		slug={data.head.slug}
-		unit={data.head.unit}
-		today={data.today}
-		planning={page.data.plan?.sprint ?? null}
-		reporting={page.data.report?.sprint.number ?? null}
-	/>
+	<Part name="The ribbon"
+		><Ribbon
+			segments={data.ribbon.segments}
+			slug={data.head.slug}
+			unit={data.head.unit}
+			today={data.today}
+			planning={page.data.plan?.sprint ?? null}
+			reporting={page.data.report?.sprint.number ?? null}
+		/></Part
+	>
 	<div class="beside">
-		<main class:open={key}>{@render children()}</main>
+		<main class:open={key}><Part name="This place">{@render children()}</Part></main>
 		{#if key}
 			{#await import('$lib/ui/card/CardPanel.svelte') then { default: CardPanel }}
-				<CardPanel {board} cardKey={key} today={data.today} onclose={close} />
+				<Part name="The card"><CardPanel {board} cardKey={key} today={data.today} onclose={close} /></Part>
 			{/await}
 		{/if}
 	</div>
+	<Messages {board} />
 </div>
 {#if board.through}
 	{@const { sentence, answer } = board.through}
@@ -82,7 +86,6 @@
 		/>
 	{/await}
 {/if}
-<Messages {board} />
 
 <style>
 	/* A board fills the window; its columns scroll, the page does not. */

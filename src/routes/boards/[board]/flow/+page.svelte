@@ -13,6 +13,7 @@
 	import { flowSentence, littlesWords } from '$lib/ui/flow/sentences';
 	import WhereDaysGo from '$lib/ui/flow/WhereDaysGo.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
+	import DateField from '$lib/ui/form/DateField.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import { count } from '$lib/ui/words';
@@ -59,22 +60,24 @@
 <Places board={board.head} here="flow">
 	<form class="range" onsubmit={(event) => event.preventDefault()} aria-label="Range of every chart">
 		<span
-			>from <input
-				type="date"
-				aria-label="From"
+			>from <DateField
+				id="flow-from"
+				label="From"
 				value={flow.from}
 				max={flow.to}
-				onchange={(event) => range({ from: event.currentTarget.value })}
+				today={flow.today}
+				onchange={(from) => range({ from })}
 			/></span
 		>
 		<span
-			>to <input
-				type="date"
-				aria-label="To"
+			>to <DateField
+				id="flow-to"
+				label="To"
 				value={flow.to}
 				min={flow.from}
 				max={flow.today}
-				onchange={(event) => range({ to: event.currentTarget.value })}
+				today={flow.today}
+				onchange={(to) => range({ to })}
 			/></span
 		>
 		<span
@@ -173,7 +176,6 @@
 		color: var(--soft);
 		font-size: 0.93rem;
 	}
-	.range input,
 	.range select {
 		font: inherit;
 		color: var(--moss);
@@ -217,7 +219,6 @@
 		}
 	}
 	@media (pointer: coarse) {
-		.range input,
 		.range select {
 			min-height: 44px;
 		}

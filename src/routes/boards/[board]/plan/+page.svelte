@@ -238,6 +238,7 @@
 	{#await import('$lib/ui/dialogs/SprintDialog.svelte') then { default: SprintDialog }}
 		<SprintDialog
 			sprint={one}
+			today={data.today}
 			learned={plan.page.learned}
 			hours={unit === 'hours'}
 			later={head.sprints.filter((known) => known.starts > one.starts && !known.startedAt).length}

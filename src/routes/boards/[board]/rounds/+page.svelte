@@ -10,6 +10,7 @@
 	import Asking from '$lib/ui/board/Asking.svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
+	import Part from '$lib/ui/frame/Part.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import FindingRow from '$lib/ui/rounds/FindingRow.svelte';
@@ -152,15 +153,17 @@
 				<h2>{SEVERITIES[group.severity].name} <small>{SEVERITIES[group.severity].says}</small></h2>
 				<ul>
 					{#each group.list as finding (finding.key)}
-						<FindingRow
-							{finding}
-							cards={cardsOf(finding)}
-							slug={head.slug}
-							{mayEdit}
-							{open}
-							onremedy={(what, card) => void remedy(finding, what, card)}
-							onaside={() => (aside = finding)}
-						/>
+						<Part name="This finding"
+							><FindingRow
+								{finding}
+								cards={cardsOf(finding)}
+								slug={head.slug}
+								{mayEdit}
+								{open}
+								onremedy={(what, card) => void remedy(finding, what, card)}
+								onaside={() => (aside = finding)}
+							/></Part
+						>
 					{/each}
 				</ul>
 			</section>

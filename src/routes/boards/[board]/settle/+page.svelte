@@ -5,6 +5,7 @@
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import { keys } from '$lib/ui/frame/keys.svelte';
+	import { forPlace } from '$lib/ui/frame/place-keys';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
@@ -157,7 +158,7 @@
 	];
 </script>
 
-<svelte:window {onkeydown} />
+<svelte:window onkeydown={(event) => forPlace(event) && onkeydown(event)} />
 <Places board={head} here="settle">
 	{#if sprint}<span class="also"
 			>Also <a class="link" href="/boards/{head.slug}/look-back/{sprint.number}#finished">what is done</a>

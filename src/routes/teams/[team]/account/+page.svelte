@@ -3,6 +3,7 @@
 	import { page as here } from '$app/state';
 	import type { NamedLine } from '$core/board/account';
 	import { GROUPINGS } from '$core/account/account';
+	import DateField from '$lib/ui/form/DateField.svelte';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { percent } from '$lib/ui/look-back/sentences';
 	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
@@ -97,21 +98,25 @@
 				{#if !range}<option value="">a range of its own</option>{/if}
 				{#each page.ranges as one (one.name)}<option value={one.name}>{one.name}</option>{/each}
 			</select>
-			<label
-				>from <input
-					type="date"
+			<span
+				>from <DateField
+					id="account-from"
+					label="From"
 					value={page.from}
 					max={page.to}
-					onchange={(event) => ask({ from: event.currentTarget.value, to: page.to })}
-				/></label
+					today={page.today}
+					onchange={(from) => ask({ from, to: page.to })}
+				/></span
 			>
-			<label
-				>to <input
-					type="date"
+			<span
+				>to <DateField
+					id="account-to"
+					label="To"
 					value={page.to}
 					min={page.from}
-					onchange={(event) => ask({ from: page.from, to: event.currentTarget.value })}
-				/></label
+					today={page.today}
+					onchange={(to) => ask({ from: page.from, to })}
+				/></span
 			>
 			<label
 				>by <select
@@ -309,15 +314,6 @@
 		font-size: 0.93rem;
 		color: var(--soft);
 	}
-	.range input {
-		font: inherit;
-		color: var(--moss);
-		background: transparent;
-		border: 0;
-		border-bottom: 1px solid var(--moss);
-		padding: 2px 0;
-		min-height: 26px;
-	}
 	.scroll {
 		overflow-x: auto;
 	}
@@ -375,9 +371,6 @@
 	}
 	@media (pointer: coarse) {
 		.link,
-		.range input {
-			min-height: 44px;
-		}
 		a.link {
 			display: inline-flex;
 			align-items: center;

@@ -5,9 +5,11 @@
 	import type { TimesheetRow } from '$core/board/account';
 	import { dayText, parseDay } from '$core/calendar/days';
 	import { readHours } from '$core/capacity/hours-text';
+	import DateField from '$lib/ui/form/DateField.svelte';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { reread } from '$lib/ui/frame/reread';
-	import { ask as lookUp, send } from '$lib/ui/send';
+	import CardPick from '$lib/ui/form/CardPick.svelte';
+	import { send } from '$lib/ui/send';
 	import { WEEKDAYS } from '$lib/ui/people/day';
 	import { amount, dateWords, figure, shortDate } from '$lib/ui/words';
 
@@ -24,7 +26,6 @@
 	]);
 	let problem = $state('');
 	let said = $state('');
-	let other = $state('');
 	let asking = $state.raw<{
 		row: TimesheetRow;
 		day: string;
@@ -137,32 +138,17 @@
 		event.preventDefault();
 	}
 
-	async function addCard(event: SubmitEvent): Promise<void> {
-		event.preventDefault();
-		const key = other.trim().toUpperCase();
-		if (!key) return;
-		const asked = await lookUp<{ id: string; key: string; board: string; title: string; clock: string }>(
-			`/api/cards/${encodeURIComponent(key)}`,
-		);
-		if (!asked.ok) return void (problem = `${key}: ${asked.refusal.title}`);
-		const card = asked.answer;
-		problem = '';
-		other = '';
-		added = [
-			...added,
-			{
-				card: card.id,
-				key: card.key,
-				slug: card.board,
-				title: card.title,
-				done: card.clock === 'done',
-				entries: [],
-			},
-		];
+	async function addCard(found: { id: string; key: string; board: string; title: string }): Promise<boolean> {
+		if (!rows.some((row) => row.card === found.id))
+			added = [
+				...added,
+				{ card: found.id, key: found.key, slug: found.board, title: found.title, done: false, entries: [] },
+			];
 		await tick();
 		grid
-			?.querySelector<HTMLInputElement>(`[data-cell="${rows.findIndex((row) => row.card === card.id)}/0"]`)
+			?.querySelector<HTMLInputElement>(`[data-cell="${rows.findIndex((row) => row.card === found.id)}/0"]`)
 			?.focus();
+		return true;
 	}
 </script>
 
@@ -170,12 +156,14 @@
 	{#snippet right()}
 		<span class="week">
 			<a class="link" href="?week={dayText(monday - 7)}&person={sheet.person}">Week before</a>
-			<label
-				>Week of <input
-					type="date"
+			<span
+				>Week of <DateField
+					id="week-of"
+					label="Week of"
 					value={sheet.monday}
-					onchange={(event) => ask({ week: event.currentTarget.value })}
-				/></label
+					today={sheet.today}
+					onchange={(week) => ask({ week })}
+				/></span
 			>
 			<a class="link" href="?week={dayText(monday + 7)}&person={sheet.person}">Week after</a>
 			{#if sheet.role === 'lead'}<label
@@ -268,8 +256,8 @@
 			</div>
 		{:else}
 			<p>
-				No card is in {sheet.person === sheet.me ? 'your' : 'their'} hands this week, and nothing is logged. Add
-				a card by its key to log time on it.
+				No card is in {sheet.person === sheet.me ? 'your' : 'their'} hands this week, and nothing is logged. Look
+				for a card by its words to log time on it.
 			</p>
 		{/if}
 		{#if mayEdit && cell && cell.day <= sheet.today}
@@ -281,16 +269,15 @@
 			</p>
 		{/if}
 		{#if mayEdit}
-			<form onsubmit={addCard}>
+			<div class="other">
 				<label for="other-card">Another card</label>
-				<input
+				<CardPick
 					id="other-card"
-					bind:value={other}
-					placeholder="such as {sheet.team.boards[0]?.key ?? 'KEY'}-12"
-					autocomplete="off"
+					label="Another card"
+					placeholder="words of its title, or its key"
+					onpick={addCard}
 				/>
-				<button class="plain">Add a row</button>
-			</form>
+			</div>
 		{/if}
 		<p class="legend">
 			<span><i class="noted"></i> has a note</span><span><i class="billed"></i> billable</span><span
@@ -365,15 +352,6 @@
 		align-items: center;
 		font-size: 0.93rem;
 		color: var(--soft);
-	}
-	.week input {
-		font: inherit;
-		color: var(--moss);
-		background: transparent;
-		border: 0;
-		border-bottom: 1px solid var(--moss);
-		padding: 2px 0;
-		min-height: 26px;
 	}
 	.scroll {
 		overflow-x: auto;
@@ -458,15 +436,15 @@
 	.sum small {
 		color: var(--soft);
 	}
-	form {
+	.other {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 8px;
 		align-items: center;
 		margin: 14px 0;
+		max-width: 520px;
 	}
-	form input {
-		width: 150px;
+	.other :global(input) {
 		min-height: 36px;
 		padding: 4px 9px;
 		font: inherit;
@@ -503,8 +481,6 @@
 	}
 	@media (pointer: coarse) {
 		td input,
-		form input,
-		.week input,
 		.link {
 			min-height: 44px;
 		}
