@@ -35,14 +35,15 @@ describe('a lead refines the backlog', () => {
 		const field = page.getByRole('textbox', { name: 'Add a card to the backlog' });
 		await field.fill('Bell on the north pier 6h');
 		await field.press('Enter');
-		await rows(page).first().getByText('Bell on the north pier').waitFor();
-		assert.equal(
-			await rows(page)
-				.first()
-				.getByLabel(/^Size of/)
-				.inputValue(),
-			'6',
-		);
+		// Below what is ranked and ready, and it says where.
+		const bell = rows(page).filter({ hasText: 'Bell on the north pier' });
+		await bell.waitFor();
+		await spoken(page)
+			.getByText(/^Added “Bell on the north pier” as \d+, at position \d+ of \d+\.$/)
+			.waitFor();
+		const place = Number(await bell.getAttribute('aria-posinset'));
+		assert.ok(place > 1, 'not before what is ready');
+		assert.equal(await bell.getByLabel(/^Size of/).inputValue(), '6');
 		assert.equal(
 			await field.evaluate((element) => element === document.activeElement),
 			true,
@@ -50,10 +51,16 @@ describe('a lead refines the backlog', () => {
 		);
 		await page.keyboard.type('Second bell');
 		await page.keyboard.press('Enter');
-		await rows(page).nth(1).getByText('Second bell').waitFor();
-		await rows(page).nth(1).locator('a.title').focus();
+		const second = rows(page).filter({ hasText: 'Second bell' });
+		await second.waitFor();
+		assert.equal(Number(await second.getAttribute('aria-posinset')), place + 1, 'right below the first');
+		await second.locator('a.title').focus();
 		await page.keyboard.press('Control+z');
 		await rows(page).getByText('Second bell').waitFor({ state: 'detached' });
+		await page.getByLabel('New cards go').selectOption('top');
+		await field.fill('A bell before all others');
+		await field.press('Enter');
+		await rows(page).first().getByText('A bell before all others').waitFor();
 		quiet();
 		await context.close();
 	});
@@ -305,8 +312,8 @@ test('a card opens beside the backlog: description, checklist, parts, links and 
 	await rows(page).filter({ hasText: 'Ask who still carries one' }).waitFor();
 
 	const target = await numberOf(rows(page).first());
-	await panel.getByLabel('Number of the other card').fill(String(target));
-	await panel.getByRole('button', { name: 'Link', exact: true }).click();
+	await panel.getByLabel('The other card').fill(String(target));
+	await panel.getByLabel('The other card').press('Enter');
 	await panel.getByRole('link', { name: new RegExp(`^blocks ${target} `) }).waitFor();
 
 	await panel.getByLabel('Talk').fill('Who tells the *night desk*?');

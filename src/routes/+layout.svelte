@@ -23,6 +23,10 @@
 			Demonstration: everything here is made up, and anyone can sign in as anyone.
 		</p>{/if}
 	{@render children()}
+	{#if !page.data.head}{#each outbox.told as sentence, i (i)}<p class="waits" role="status">
+				{sentence}
+				<button type="button" class="link" onclick={() => outbox.heard(sentence)}>Close</button>
+			</p>{/each}{/if}
 	{#if outbox.waiting && !page.data.head}<p class="waits" role="status">
 			Not connected. What you did is kept here and sent when the connection is back: {count(
 				outbox.waiting,
@@ -37,6 +41,9 @@
 		display: flex;
 		flex-direction: column;
 		min-height: 100dvh;
+	}
+	.waits .link {
+		color: inherit;
 	}
 	.waits {
 		position: fixed;

@@ -23,8 +23,9 @@ describe('the ribbon', () => {
 		assert.ok(past.length > 2 && past.length <= 6);
 		for (const segment of past) {
 			const ledger = ledgers.find((known) => known.number === segment.number)!;
+			assert.equal(segment.done, ledger.delivered, 'done is what was delivered, as everywhere');
 			assert.equal(
-				segment.done + segment.leftOver + ledger.removed,
+				segment.leftOver + ledger.burned + ledger.removed,
 				ledger.committed + ledger.added + ledger.resized,
 			);
 		}

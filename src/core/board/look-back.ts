@@ -23,8 +23,17 @@ export interface LookBackPage {
 	running: number | null;
 }
 
-/** Figures of looking back that open to cards: four of a sprint, one of a reason, one of a number of sprints. */
-export const FIGURES = ['committed', 'delivered', 'over', 'brought', 'reason', 'needed'] as const;
+/** Figures of looking back that open to cards: six of a sprint, one of a reason, one of a number of sprints. */
+export const FIGURES = [
+	'committed',
+	'delivered',
+	'kept',
+	'later',
+	'over',
+	'brought',
+	'reason',
+	'needed',
+] as const;
 
 /** A card behind a figure, with its part of it; null where there is nothing to sum. */
 export interface BehindCard {

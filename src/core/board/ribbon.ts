@@ -53,7 +53,7 @@ export function ribbonOfSprints(
 			});
 		} else if (sprint.closedAt !== null && sprint.closedAt <= asOf) {
 			const leftOver = ledger.carried + ledger.returned + ledger.dropped + ledger.splitOff + ledger.open;
-			past.push({ kind: 'past', ...named, done: ledger.burned, leftOver, cards: ledger.stints.length });
+			past.push({ kind: 'past', ...named, done: ledger.delivered, leftOver, cards: ledger.stints.length });
 		} else {
 			running.push({
 				kind: 'running',

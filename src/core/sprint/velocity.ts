@@ -7,8 +7,11 @@ export interface SprintVelocity {
 	committed: number;
 	/** Σ burned of stints that ended as done. */
 	delivered: number;
-	/** Cards that were done, and those that were committed. */
+	/** The part of it that the committed stints delivered: what is said beside what was committed. */
+	kept: number;
+	/** Cards that were done, those of them that had been committed, and all that were. */
 	cards: number;
+	keptCards: number;
 	committedCards: number;
 	/** Delivered of the committed stints ÷ committed; null where nothing was committed. It may be above 1. */
 	reliability: number | null;
@@ -36,14 +39,17 @@ export function velocity(ledgers: readonly Ledger[]): Velocity {
 	const cards = ledgers.map((ledger) => finishedCards(ledger));
 	const sprints = ledgers.map((ledger, i): SprintVelocity => {
 		const committed = ledger.stints.filter((stint) => stint.kind === 'committed');
-		const kept = sum(committed.filter((stint) => stint.outcome === 'done').map((stint) => stint.burned));
+		const keptStints = committed.filter((stint) => stint.outcome === 'done');
+		const kept = sum(keptStints.map((stint) => stint.burned));
 		const up = sum(ledger.stints.map((stint) => Math.max(0, stint.resized)));
 		const changed = ledger.added + up + ledger.removed + ledger.dropped;
 		return {
 			number: ledger.number,
 			committed: ledger.committed,
 			delivered: ledger.delivered,
+			kept,
 			cards: cards[i]!,
+			keptCards: new Set(keptStints.map((stint) => stint.card)).size,
 			committedCards: new Set(committed.map((stint) => stint.card)).size,
 			reliability: ledger.committed > 0 ? kept / ledger.committed : null,
 			scopeChange: ledger.committed > 0 ? changed / ledger.committed : null,

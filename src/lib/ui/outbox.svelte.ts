@@ -27,8 +27,8 @@ const NEVER_KEPT = ['MakeToken'];
 class Outbox {
 	/** How many commands the connection keeps waiting. */
 	waiting = $state(0);
-	/** What was refused of what an earlier page had left, in sentences. */
-	refused = $state.raw<string[]>([]);
+	/** What has to be said though nobody waits for it: what was refused of what an earlier page had left. */
+	told = $state.raw<string[]>([]);
 	private person = '';
 	private line: Waiting[] = [];
 	private sending = false;
@@ -115,7 +115,14 @@ class Outbox {
 	/** The answer to what an earlier page had left: nobody waits for it any more, so what was refused is said. */
 	private hear({ command }: Kept, sent: Sent): void {
 		if (sent.ok) this.resumed();
-		else this.refused = [...this.refused, `${words(command)} was refused: ${sent.refusal.title}`];
+		else this.tell(`${words(command)} was refused: ${sent.refusal.title}`);
+	}
+
+	tell(sentence: string): void {
+		this.told = [...this.told, sentence];
+	}
+	heard(sentence: string): void {
+		this.told = this.told.filter((one) => one !== sentence);
 	}
 }
 

@@ -126,7 +126,8 @@ test('the backlog says how much waits, how long it takes, what is not sized and 
 	// 30 h loose and one unsized card taken as 15 h make 45 h: two sprints of 30 h.
 	assert.deepEqual(backlogSentence(head, cards, { usual: 30, next: null }), {
 		waits: '5 cards wait, 70 h of work',
-		takes: 'about 2 usual sprints of 30 h',
+		takes:
+			'the 3 on no sprint’s list hold 45 h, 1 without a size taken as the mean of the others: about 2 usual sprints of 30 h',
 		unsized: 1,
 		ready: 2,
 	});

@@ -72,10 +72,15 @@ describe('words', () => {
 		assert.deepEqual([list([]), list(['a']), list(['a', 'b', 'c'])], ['', 'a', 'a, b and c']);
 	});
 	test('due dates', () => {
-		assert.deepEqual(dueWords('2026-12-04', today, false), { text: 'by 4 Dec', tone: '' });
-		assert.deepEqual(dueWords('2026-11-21', today, false), { text: 'late 2 days', tone: 'late' });
-		assert.deepEqual(dueWords('2026-11-23', today, false), { text: 'due today', tone: 'soon' });
-		assert.deepEqual(dueWords('2026-11-21', today, true), { text: 'by 21 Nov', tone: '' });
+		assert.deepEqual(dueWords('2026-12-04', today, null), { text: 'by 4 Dec', tone: '' });
+		assert.deepEqual(dueWords('2026-11-21', today, null), { text: 'late 2 days', tone: 'late' });
+		assert.deepEqual(dueWords('2026-11-23', today, null), { text: 'due today', tone: 'soon' });
+		assert.deepEqual(
+			dueWords('2026-11-21', today, today - 1),
+			{ text: '1 day late', tone: 'late' },
+			'finished late stays late',
+		);
+		assert.deepEqual(dueWords('2026-11-21', today, today - 2), { text: 'by 21 Nov', tone: '' });
 	});
 });
 

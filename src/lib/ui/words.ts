@@ -52,10 +52,14 @@ export function daysSince(instant: string, today: Day, timeZone: string): number
 export function dueWords(
 	due: string,
 	today: Day,
-	done: boolean,
+	/** The day on which it was finished; null while it is not. */
+	finished: Day | null,
 ): { text: string; tone: '' | 'late' | 'soon' } {
 	const day = parseDay(due)!;
-	if (done) return { text: `by ${shortDate(due)}`, tone: '' };
+	if (finished !== null)
+		return finished > day
+			? { text: `${count(finished - day, 'day')} late`, tone: 'late' }
+			: { text: `by ${shortDate(due)}`, tone: '' };
 	if (day < today) return { text: `late ${count(today - day, 'day')}`, tone: 'late' };
 	if (day === today) return { text: 'due today', tone: 'soon' };
 	return { text: `by ${shortDate(due)}`, tone: day - today <= 2 ? 'soon' : '' };

@@ -143,7 +143,9 @@ describe('what looking back says', () => {
 		number,
 		committed: 100,
 		delivered,
+		kept: delivered - 10,
 		cards: 9,
+		keptCards: 8,
 		committedCards: 12,
 		reliability,
 		scopeChange: 0.1,
@@ -167,7 +169,7 @@ describe('what looking back says', () => {
 	test('velocity, steady or not', () => {
 		assert.equal(
 			velocityWords(page({}), 'hours'),
-			'Sprint 2 delivered 90 h. Limits are drawn once six sprints are closed.',
+			'In sprint 2, 80 of the 100 h committed were delivered, and 10 h that came in later. Limits are drawn once six sprints are closed.',
 		);
 		const with6 = (signals: object[]) =>
 			velocityWords(
@@ -176,7 +178,7 @@ describe('what looking back says', () => {
 			);
 		assert.equal(
 			with6([]),
-			'Sprint 2 delivered 9 cards; between 53.4 and 106.6 is usual here. It is steady.',
+			'In sprint 2, 8 of the 12 cards committed were delivered, and 1 card that came in later; between 53.4 and 106.6 is usual here. It is steady.',
 		);
 		assert.match(with6([{ index: 1, rule: 'outside' }]), /sprint 2 lies outside the limits\.$/);
 		assert.match(with6([{ index: 1, rule: 'run' }]), /It has been shifting: see the figures\.$/);

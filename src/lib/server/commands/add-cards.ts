@@ -3,7 +3,7 @@ import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
 import { dayField } from './days.ts';
 import { Amount, DayText, Entries, Id, Line, Lines, Optional, OrNull, People } from './fields.ts';
-import { nest } from './family.ts';
+import { gaveWay, nest } from './family.ts';
 import { makeCards } from './make-cards.ts';
 
 export class NewChecklistLine {
@@ -130,13 +130,19 @@ export const addCards = boardCommand({
 				throw new Problem(422, 'invalid.due', 'A card cannot be due before it starts.', 'due');
 		}
 		const cards = await makeCards(context, input.cards, input.below);
+		const advice: (string | undefined)[] = input.cards.map((card, i) => {
+			const own = input.cards.find((one) => one.parent === i);
+			return card.size && own?.size != null
+				? gaveWay(`“${card.title}”`, card.size, context.board.unit)
+				: undefined;
+		});
 		for (const [i, { partOf }] of input.cards.entries()) {
 			if (!partOf) continue;
 			const [child, parent] = await context.cards([{ card: cards[i]!.id }, { card: partOf }]);
-			await nest(context, child!, context.unarchived(parent!));
+			advice.push(await nest(context, child!, context.unarchived(parent!)));
 		}
 		const parents = [...new Set(input.cards.flatMap((card) => card.partOf ?? []))];
 		await context.changedNow(parents.map((id) => ({ id })));
-		return { result: { cards } };
+		return { result: { cards }, advice: advice.filter(Boolean).join(' ') || undefined };
 	},
 });

@@ -25,8 +25,13 @@ export function withoutChildren(card: CardRow, instead = 'Size those.'): void {
 /**
  * Puts a card under another one. The first sub-card takes over the parent's size, what is left of it and its place on a
  * sprint's list. Both cards are touched by the caller, who also writes their versions.
+ * @returns what should be heard: that a size of the parent gave way
  */
-export async function nest(context: BoardContext, child: CardRow, parent: CardRow | null): Promise<void> {
+export async function nest(
+	context: BoardContext,
+	child: CardRow,
+	parent: CardRow | null,
+): Promise<string | undefined> {
 	const { tx } = context;
 	if (parent) {
 		if (parent.id === child.id)
@@ -50,7 +55,7 @@ export async function nest(context: BoardContext, child: CardRow, parent: CardRo
 	context.note(child.id, 'part-of', parent ? String(parent.number) : '', { parent: child.parent_id });
 	if (!parent || parent.children || parent.size === null) {
 		if (parent) await leaveList(context, parent, child);
-		return;
+		return undefined;
 	}
 	// What the parent weighed goes over; the child's own size, where it had one, gives way to it.
 	const inherits = child.size === null;
@@ -69,6 +74,15 @@ export async function nest(context: BoardContext, child: CardRow, parent: CardRo
 	const rest = Math.max(0, parent.left - parent.size);
 	if (rest) context.note(parent.id, 'left', '0', { left: rest });
 	await leaveList(context, parent, child);
+	return inherits || !parent.size
+		? undefined
+		: gaveWay(`Card ${parent.number}`, parent.size, context.board.unit);
+}
+
+/** A parent's size is not dropped without a word. */
+export function gaveWay(what: string, size: number, unit: 'hours' | 'points' | 'none'): string {
+	const amount = `${size} ${unit === 'points' ? 'pt' : 'h'}`;
+	return `${what} was sized at ${amount}; that gave way to the sizes of its sub-cards.`;
 }
 
 /** A parent is on no sprint's list: its first sub-card takes its place there. */

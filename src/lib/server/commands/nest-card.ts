@@ -25,7 +25,8 @@ export const nestCard = boardCommand({
 			...(input.parent ? [{ card: input.parent }] : []),
 		]);
 		for (const one of parent ? [card!, parent] : [card!]) context.unarchived(one);
-		await nest(context, card!, parent ?? null);
+		const advice = await nest(context, card!, parent ?? null);
 		await context.changedNow(parent ? [card!, parent] : [card!]);
+		return { advice };
 	},
 });

@@ -100,7 +100,9 @@ export const stopTimer = boardCommand({
 		const hours = input.hours ?? timerHours(from, at);
 		if (!hours) {
 			context.touched.delete(card.id);
-			return { result: { hours } };
+			// Somebody who says that none of it was work knows; who stops it at once is told.
+			const advice = 'The timer ran for less than a minute: nothing was logged.';
+			return { result: { hours }, advice: input.hours === undefined ? advice : undefined };
 		}
 		const day = dayText(zone.day(from));
 		await fitsInDay(context, person, day, hours);

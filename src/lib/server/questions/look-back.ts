@@ -128,6 +128,11 @@ function cardsOf(
 			return stints
 				?.filter((stint) => stint.outcome === 'done')
 				.map(({ card, burned }) => ({ card, amount: burned }));
+		case 'kept':
+		case 'later':
+			return stints
+				?.filter((stint) => stint.outcome === 'done' && (stint.kind === 'committed') === (of === 'kept'))
+				.map(({ card, burned }) => ({ card, amount: burned }));
 		case 'over':
 			return sprint?.cards;
 		case 'brought':

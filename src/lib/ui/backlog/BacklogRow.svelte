@@ -24,7 +24,7 @@
 	}
 	let props: Props = $props();
 	const { card, head, current, mayEdit } = $derived(props);
-	const due = $derived(card.due ? dueWords(card.due, props.today, false) : null);
+	const due = $derived(card.due ? dueWords(card.due, props.today, null) : null);
 	const tab = $derived(current ? 0 : -1);
 	let wrong = $state(false);
 	/** Whether Shift was down at the last click: then all cards since the last picked one are picked. */

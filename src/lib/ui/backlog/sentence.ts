@@ -20,9 +20,14 @@ export function backlogSentence(
 		cards.length === 0
 			? 'Nothing waits'
 			: `${count(cards.length, 'card')} ${cards.length === 1 ? 'waits' : 'wait'}${head.unit === 'none' || !sized.length ? '' : `, ${amount(left, head.unit)} of work`}`;
+	const planned = leaves.length - loose.length;
+	const unsizedLoose = loose.length - looseSized.length;
+	// How long they take is said of the same cards and the same work as are named there.
 	const takes =
 		page.usual && work > 0
-			? `about ${count(Math.ceil(work / page.usual - 1e-9), 'usual sprint')} of ${amount(page.usual, head.unit)}`
+			? `${planned ? `the ${loose.length} on no sprint’s list` : 'they'} hold ${amount(work, head.unit)}${
+					unsizedLoose ? `, ${unsizedLoose} without a size taken as the mean of the others` : ''
+				}: about ${count(Math.ceil(work / page.usual - 1e-9), 'usual sprint')} of ${amount(page.usual, head.unit)}`
 			: '';
 	return {
 		waits,

@@ -84,8 +84,12 @@
 		const { all, shown } = column;
 		const hidden = all.length - shown.length;
 		if (hidden) return `${shown.length} of ${all.length} shown`;
-		if (column.column.kind === 'done')
-			return running ? `${all.length} this sprint` : `${all.length} in two weeks`;
+		if (column.column.kind === 'done') {
+			const here = running ? all.filter((card) => card.sprint === running.number).length : 0;
+			const before = all.length - here;
+			if (!running) return `${all.length} in two weeks`;
+			return `${here} this sprint${before ? `, ${before} outside it` : ''}`;
+		}
 		if (column.column.limit !== null && all.length > column.column.limit)
 			return `${all.length} of ${column.column.limit}`;
 		if (column.column.limit === null)
@@ -213,6 +217,8 @@
 		return true;
 	}
 
+	const EDGE = 36;
+	const ACROSS = 9;
 	const carry = new Carry<{ column: string; below: string | null }>({
 		take(id) {
 			const card = cardOf(id);
@@ -226,6 +232,17 @@
 			return !drop ? 0 : y > box.bottom - 60 ? 14 : y < box.top + 110 ? -14 : 0;
 		},
 		scroll: (drop, pixels) => drop && handles[drop.column]?.scrollBy(pixels),
+		// On a phone one column is in sight: a card held at the edge brings the next one.
+		pullAcross(x) {
+			const box = element!.getBoundingClientRect();
+			if (element!.scrollWidth <= element!.clientWidth) return 0;
+			return x > box.right - EDGE ? ACROSS : x < box.left + EDGE ? -ACROSS : 0;
+		},
+		scrollAcross(pixels) {
+			element!.style.scrollSnapType = 'none';
+			element!.scrollBy(pixels, 0);
+		},
+		ended: () => (element!.style.scrollSnapType = ''),
 		dropped({ cards: [card] }, to) {
 			void move(board.latest(card!), to.column, to.below);
 		},

@@ -2,7 +2,7 @@
 	import type { CardView, PersonView, Unit } from '$core/board/view';
 	import type { Expectation } from '$core/flow/expectation';
 	import type { Day } from '$core/calendar/zone';
-	import { amount, blockedWords, count, daysSince, dueWords, figure } from '../words';
+	import { amount, blockedWords, count, dayOf, daysSince, dueWords, figure } from '../words';
 	import AgeLine from './AgeLine.svelte';
 	import NameTag from './NameTag.svelte';
 
@@ -17,7 +17,9 @@
 	}
 	let { card, people, unit, timeZone, today, expectation, carried = 0 }: Props = $props();
 
-	const due = $derived(card.due ? dueWords(card.due, today, card.clock === 'done') : null);
+	const due = $derived(
+		card.due ? dueWords(card.due, today, card.finished ? dayOf(card.finished, timeZone) : null) : null,
+	);
 	const age = $derived(
 		card.clock === 'running' && card.started ? Math.max(1, daysSince(card.started, today, timeZone)) : null,
 	);
@@ -54,7 +56,7 @@
 					seed={person.seed}
 				/>{/if}{/each}
 		{#if unit !== 'none'}<span class:unsized={card.size === null && !card.parts}>{left}</span>{/if}
-		{#if card.checks?.done}<span>{card.checks.done}/{card.checks.lines} ticked</span>{/if}
+		{#if card.checks}<span>{card.checks.done}/{card.checks.lines} ticked</span>{/if}
 		{#if carried}<span class="care">carried ×{carried}</span>{/if}
 		{#if card.unplanned && card.class !== 'expedite'}<span>unplanned</span>{/if}
 	</span>

@@ -21,6 +21,11 @@ interface Options<Drop> {
 	/** How far to scroll what is under the pointer each frame; 0 for not at all. */
 	pull?(x: number, y: number, drop: Drop | null): number;
 	scroll?(drop: Drop | null, pixels: number): void;
+	/** The same from side to side, where not all places are in sight at once. */
+	pullAcross?(x: number): number;
+	scrollAcross?(pixels: number): void;
+	/** Told when nothing is held any more. */
+	ended?(): void;
 	dropped(held: Held, drop: Drop): void;
 }
 
@@ -89,8 +94,10 @@ export class Carry<Drop> {
 		if (ghost) ghost.style.transform = `translate(${x - held.dx}px, ${y - held.dy}px) rotate(1.2deg)`;
 		this.look();
 		const pixels = this.options.pull?.(x, y, this.drop) ?? 0;
-		if (!pixels) return;
-		this.options.scroll?.(this.drop, pixels);
+		const across = this.options.pullAcross?.(x) ?? 0;
+		if (!pixels && !across) return;
+		if (pixels) this.options.scroll?.(this.drop, pixels);
+		if (across) this.options.scrollAcross?.(across);
 		this.frame = requestAnimationFrame(() => this.follow());
 	}
 
@@ -101,6 +108,7 @@ export class Carry<Drop> {
 		const { held, drop } = this;
 		[this.held, this.drop, this.ended] = [null, null, true];
 		setTimeout(() => (this.ended = false));
+		this.options.ended?.();
 		if (held && drop) this.options.dropped(held, drop);
 	}
 }

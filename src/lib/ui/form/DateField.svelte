@@ -106,7 +106,7 @@
 		type="button"
 		class="opens"
 		{disabled}
-		aria-label="Calendar: {label}"
+		aria-label="Choose from a month"
 		aria-expanded={open}
 		onclick={() => (open = !open)}
 		><svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true"

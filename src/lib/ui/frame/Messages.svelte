@@ -23,11 +23,11 @@
 				: ''}.
 		</p>
 	{/if}
-	{#each outbox.refused as sentence, i (i)}
+	{#each outbox.told as sentence, i (i)}
 		{#await import('./Message.svelte') then { default: Message }}<Message
 				text={sentence}
 				tone="warn"
-				onclose={() => (outbox.refused = outbox.refused.filter((one) => one !== sentence))}
+				onclose={() => outbox.heard(sentence)}
 			/>{/await}
 	{/each}
 	{#if board.message}

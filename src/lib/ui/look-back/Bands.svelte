@@ -2,13 +2,17 @@
 	/** One bar of a sprint: a figure that opens to the cards behind it. */
 	export interface Band {
 		value: number | null;
-		look: 'done' | 'committed' | 'left' | 'cards' | 'taken';
+		look: 'done' | 'later' | 'left' | 'cards' | 'taken';
 		words: string;
 		onpick: () => void;
 	}
 	export interface SprintBands {
 		number: number;
 		bands: readonly Band[];
+		/** One on the other instead of side by side. */
+		stacked?: boolean;
+		/** A stroke across the bar. */
+		mark?: Omit<Band, 'look' | 'value'> & { value: number };
 	}
 	/** A line across the chart. */
 	export interface Across {
@@ -33,7 +37,7 @@
 		height?: number;
 		tick: (value: number) => string;
 	}
-	/** Bars of sprints side by side, each opening to its cards. */
+	/** Bars of sprints, side by side or one on the other, each opening to its cards. */
 	let { label, sprints, across = [], through = null, width, height = 170, tick }: Props = $props();
 	const wide = $derived(width >= 560);
 	const right = $derived(Math.max(80, width - (wide ? 126 : 10)));
@@ -47,7 +51,12 @@
 		Math.max(
 			1e-6,
 			...across.map((one) => one.value),
-			...sprints.flatMap((sprint) => sprint.bands.map((band) => band.value ?? 0)),
+			...sprints.flatMap((sprint) => [
+				sprint.mark?.value ?? 0,
+				...(sprint.stacked
+					? [sprint.bands.reduce((sum, band) => sum + (band.value ?? 0), 0)]
+					: sprint.bands.map((band) => band.value ?? 0)),
+			]),
 		),
 	);
 	const y = $derived(scaleLinear([0, most], [height, 8]).nice(4));
@@ -83,8 +92,12 @@
 	</defs>
 	{#each sprints as sprint, i (sprint.number)}
 		{#each sprint.bands as band, b (band.look)}
-			{@const wideness = x.bandwidth() / sprint.bands.length}
-			{@const left = x(sprint.number)! + b * wideness}
+			{@const wideness = sprint.stacked ? x.bandwidth() : x.bandwidth() / sprint.bands.length}
+			{@const left = x(sprint.number)! + (sprint.stacked ? 0 : b * wideness)}
+			{@const under = sprint.stacked
+				? sprint.bands.slice(0, b).reduce((sum, one) => sum + (one.value ?? 0), 0)
+				: 0}
+			{@const top = y(under + (band.value ?? 0))}
 			{#if band.value !== null}
 				<g
 					role="button"
@@ -93,18 +106,38 @@
 					onclick={band.onpick}
 					onkeydown={(event) => event.key === 'Enter' && band.onpick()}
 				>
-					<rect class="reach" x={left} y="0" width={wideness} {height} />
+					{#if !sprint.stacked}<rect class="reach" x={left} y="0" width={wideness} {height} />{/if}
 					<rect
 						class={band.look}
 						x={left + 0.5}
-						y={y(band.value)}
+						y={top}
 						width={Math.max(1, wideness - 1)}
-						height={Math.max(0, height - y(band.value))}
+						height={Math.max(0, y(under) - top)}
 					/>
 					<title>{band.words}</title>
 				</g>
 			{/if}
 		{/each}
+		{#if sprint.mark}
+			{@const at = y(sprint.mark.value)}
+			<g
+				role="button"
+				tabindex="0"
+				aria-label={sprint.mark.words}
+				onclick={sprint.mark.onpick}
+				onkeydown={(event) => event.key === 'Enter' && sprint.mark?.onpick()}
+			>
+				<rect class="reach" x={x(sprint.number)! - 3} y={at - 7} width={x.bandwidth() + 6} height="14" />
+				<line
+					class="commitment"
+					x1={x(sprint.number)! - 3}
+					x2={x(sprint.number)! + x.bandwidth() + 3}
+					y1={at}
+					y2={at}
+				/>
+				<title>{sprint.mark.words}</title>
+			</g>
+		{/if}
 		{#if i % every === 0}<text
 				class="axis"
 				x={x(sprint.number)! + x.bandwidth() / 2}
@@ -133,9 +166,13 @@
 	.done {
 		fill: var(--moss);
 	}
-	.committed {
-		fill: var(--river-2);
+	.later {
+		fill: var(--moss-2);
+		stroke: var(--moss);
+	}
+	.commitment {
 		stroke: var(--river);
+		stroke-width: 3px;
 	}
 	.left {
 		fill: url(#left-over);

@@ -30,18 +30,41 @@ export function burnUpWords({ following }: ReportPage, unit: Unit): string {
 	return `${amount(last.burned, unit)} of ${amount(last.scope, unit)} burned; ${scope}.`;
 }
 
+/** What was delivered of what was committed, and what came in later and was delivered too: each beside its like. */
+export function deliveredWords(
+	of: {
+		committed: number;
+		committedCards: number;
+		delivered: number;
+		kept: number;
+		cards: number;
+		keptCards: number;
+	},
+	unit: Unit,
+): string {
+	const inCards = unit === 'none';
+	const say = (n: number) => (inCards ? count(n, 'card') : amount(n, unit));
+	const [kept, committed, all] = inCards
+		? [of.keptCards, of.committedCards, of.cards]
+		: [of.kept, of.committed, of.delivered];
+	const later = all - kept;
+	const were = kept === 1 && inCards ? 'was' : 'were';
+	return `${inCards ? kept : figure(kept)} of the ${say(committed)} committed ${were} delivered${
+		later > 0.005 ? `, and ${say(later)} that came in later` : ''
+	}`;
+}
+
 /** What velocity shows, in one sentence. */
 export function velocityWords({ velocity }: LookBackPage, unit: Unit): string {
 	const { sprints, limits } = velocity;
 	const last = sprints.at(-1);
 	if (!last) return 'No sprint has been closed yet.';
-	const what = unit === 'none' ? count(last.cards, 'card') : amount(last.delivered, unit);
-	if (!limits)
-		return `Sprint ${last.number} delivered ${what}. Limits are drawn once six sprints are closed.`;
+	const what = deliveredWords(last, unit);
+	if (!limits) return `In sprint ${last.number}, ${what}. Limits are drawn once six sprints are closed.`;
 	const outside = limits.signals
 		.filter((signal) => signal.rule === 'outside')
 		.map((signal) => `sprint ${sprints[signal.index]!.number}`);
-	return `Sprint ${last.number} delivered ${what}; between ${figure(limits.lower)} and ${figure(limits.upper)} is usual here. ${
+	return `In sprint ${last.number}, ${what}; between ${figure(limits.lower)} and ${figure(limits.upper)} is usual here. ${
 		limits.signals.length
 			? outside.length
 				? `${list(outside)} ${outside.length === 1 ? 'lies' : 'lie'} outside the limits.`

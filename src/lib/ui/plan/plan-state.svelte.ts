@@ -63,7 +63,10 @@ export class PlanState {
 	readonly promise = $derived(sum(this.parts, (part) => part.promise));
 	readonly held = $derived(sum(this.planned, (card) => (card.unplanned ? 0 : card.left)));
 	readonly surprises = $derived(sum(this.planned, (card) => (card.unplanned ? card.left : 0)));
-	readonly over = $derived(this.parts.filter((part) => part.standing === 'over'));
+	/** Points are promised by the count of past sprints: how far somebody is in the middle of one, they do not say. */
+	readonly over = $derived(
+		this.points && this.sprint?.startedAt ? [] : this.parts.filter((part) => part.standing === 'over'),
+	);
 
 	/** A row for everyone with hours or cards in the sprint, and one for what is nobody's. */
 	readonly rows = $derived.by((): PlanRow[] => {

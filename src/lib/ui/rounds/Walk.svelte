@@ -36,7 +36,7 @@
 	const present = $derived(people.filter((person) => rounds.people.some((one) => one.id === person.id)));
 	const silent = $derived(present.filter((person) => !spoken.has(person.id)));
 	const age = $derived(card?.started ? daysSince(card.started, today, head.timeZone) : null);
-	const due = $derived(card?.due ? dueWords(card.due, today, false) : null);
+	const due = $derived(card?.due ? dueWords(card.due, today, null) : null);
 	const summary = $derived(
 		summaryText(head, {
 			cards: here.slice(0, at),

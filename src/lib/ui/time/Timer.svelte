@@ -2,6 +2,7 @@
 	import type { RunningTimer } from '$core/board/time';
 	import { clockText } from '$core/capacity/hours-text';
 	import { reread } from '../frame/reread';
+	import { outbox } from '../outbox.svelte';
 	import { send, type Refusal } from '../send';
 
 	interface Props {
@@ -26,6 +27,7 @@
 		if (sent.ok) {
 			asking = null;
 			problem = '';
+			if (sent.answer.advice) outbox.tell(sent.answer.advice);
 			await reread('harrow:timer');
 			return '';
 		}

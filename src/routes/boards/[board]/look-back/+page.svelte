@@ -36,26 +36,24 @@
 	const velocityBands = $derived(
 		sprints.map((sprint): SprintBands => {
 			const committed = inCards ? sprint.committedCards : sprint.committed;
-			const delivered = inCards ? sprint.cards : sprint.delivered;
+			const kept = inCards ? sprint.keptCards : sprint.kept;
+			const later = (inCards ? sprint.cards : sprint.delivered) - kept;
 			const say = (n: number) => (inCards ? count(n, 'card') : amount(n, unit));
+			const of = (n: number, what: string, kind: (typeof FIGURES)[number]) => ({
+				value: n,
+				words: `Sprint ${sprint.number}: ${say(n)} ${what}`,
+				onpick: () => pick(`Sprint ${sprint.number}: ${say(n)} ${what}`, kind, sprint.number),
+			});
 			return {
 				number: sprint.number,
+				stacked: true,
 				bands: [
-					{
-						value: committed,
-						look: 'committed',
-						words: `Sprint ${sprint.number}: ${say(committed)} committed`,
-						onpick: () =>
-							pick(`Sprint ${sprint.number}: ${say(committed)} committed`, 'committed', sprint.number),
-					},
-					{
-						value: delivered,
-						look: 'done',
-						words: `Sprint ${sprint.number}: ${say(delivered)} delivered`,
-						onpick: () =>
-							pick(`Sprint ${sprint.number}: ${say(delivered)} delivered`, 'delivered', sprint.number),
-					},
+					{ look: 'done', ...of(kept, 'of the commitment delivered', 'kept') },
+					...(later > 0.005
+						? [{ look: 'later' as const, ...of(later, 'that came in later delivered', 'later') }]
+						: []),
 				],
+				mark: of(committed, 'committed', 'committed'),
 			};
 		}),
 	);
@@ -157,14 +155,18 @@
 			><div bind:clientWidth={width}>
 				<Figure
 					title="Velocity"
-					subtitle="{inCards ? 'cards' : unit} committed and delivered, with the mean of the last three"
+					subtitle="{inCards
+						? 'cards'
+						: unit} delivered of the commitment, with what came in later on top; a stroke where the commitment stood"
 					says={velocityWords(back, inCards ? 'none' : unit)}
 					table={{
 						head: [
 							'Sprint',
 							'Committed',
-							'Delivered',
-							'Cards',
+							'Delivered of it',
+							'Came in later and delivered',
+							'Cards of those committed',
+							'Cards later',
 							'Mean of 3',
 							'Mean of 6',
 							'Reliability',
@@ -173,8 +175,10 @@
 						rows: sprints.map((s) => [
 							s.number,
 							figure(s.committed),
-							figure(s.delivered),
-							`${s.cards} of ${s.committedCards}`,
+							figure(s.kept),
+							figure(s.delivered - s.kept),
+							`${s.keptCards} of ${s.committedCards}`,
+							s.cards - s.keptCards,
 							s.mean3 === null ? '' : figure(s.mean3),
 							s.mean6 === null ? '' : figure(s.mean6),
 							percent(s.reliability),

@@ -14,7 +14,13 @@
 	import Budgets from '$lib/ui/look-back/Budgets.svelte';
 	import Burndown from '$lib/ui/look-back/Burndown.svelte';
 	import BurnUp from '$lib/ui/look-back/BurnUp.svelte';
-	import { burndownWords, burnUpWords, endedWords, percent } from '$lib/ui/look-back/sentences';
+	import {
+		burndownWords,
+		burnUpWords,
+		endedWords,
+		percent,
+		deliveredWords,
+	} from '$lib/ui/look-back/sentences';
 	import Stints from '$lib/ui/look-back/Stints.svelte';
 	import Tally from '$lib/ui/look-back/Tally.svelte';
 	import { OddsFinder } from '$lib/ui/plan/odds-finder.svelte';
@@ -100,6 +106,20 @@
 				)
 			: null,
 	);
+	/** What was delivered; of a running sprint, what its done cards took off it so far. */
+	const done = $derived.by(() => {
+		const sum = (stints: typeof finished) => stints.reduce((all, stint) => all + stint.burned, 0);
+		const kept = finished.filter((stint) => stint.kind === 'committed');
+		const cards = (stints: readonly { card: string }[]) => new Set(stints.map((stint) => stint.card)).size;
+		return {
+			committed: ledger.committed,
+			committedCards: cards(ledger.stints.filter((stint) => stint.kind === 'committed')),
+			delivered: sum(finished),
+			kept: sum(kept),
+			cards: cards(finished),
+			keptCards: cards(kept),
+		};
+	});
 	const MET = { yes: 'The goal was met', partly: 'The goal was partly met', no: 'The goal was not met' };
 	const file = (as: string) => `/boards/${head.slug}/look-back/${number}/file?as=${as}`;
 </script>
@@ -133,7 +153,7 @@
 		<b>{count(finished.length, 'card')}</b>
 		{report.closed ? 'finished' : 'finished so far'}{unit === 'none'
 			? ''
-			: `, ${amount(report.closed ? ledger.delivered : ledger.burned, unit)} ${report.closed ? 'delivered' : 'burned'} of the ${amount(ledger.committed, unit)} committed`}.
+			: `: ${deliveredWords(done, unit)}`}.
 		{#if says}<span class:stale={finder.looking}>{says.before}<b>{says.strong}</b>{says.after}</span>{/if}
 	</p>
 	<WithBehind behind={picked ? behind : null}
