@@ -53,3 +53,8 @@ select m.team_id, m.person_id, date '2000-01-01', (m.left_at at time zone t.time
 from membership m
 join team t on t.id = m.team_id
 where m.left_at is not null;
+
+-- A type, label or initiative that is offered no more; what carries it goes on carrying it.
+alter table card_type add retired_at timestamptz;
+alter table label add retired_at timestamptz;
+alter table initiative add retired_at timestamptz;

@@ -20,7 +20,7 @@
 
 <div class="whole">
 	{#if data.demo}<p class="demo screen-only">
-			Demonstration: everything here is made up, and anyone can sign in as anyone.
+			Demonstration: everything here is made up<span class="long">, and anyone can sign in as anyone</span>.
 		</p>{/if}
 	{@render children()}
 	{#if !page.data.head}{#each outbox.told as sentence, i (i)}<p class="waits" role="status">
@@ -55,6 +55,11 @@
 		border-radius: 4px;
 		background: var(--ink);
 		color: var(--paper);
+	}
+	@media (max-width: 700px) {
+		.long {
+			display: none;
+		}
 	}
 	.demo {
 		margin: 0;

@@ -1,5 +1,8 @@
 import { parse } from 'csv-parse/sync';
-import { parseDay } from '../calendar/days.ts';
+import { stringify } from 'csv-stringify/sync';
+import { dayText } from '../calendar/days.ts';
+import { typedDay } from '../calendar/typed-day.ts';
+import type { Day } from '../calendar/zone.ts';
 import type { LineError } from './history-file.ts';
 
 /** What a column of a table of cards can hold. */
@@ -49,6 +52,8 @@ export interface TableCard {
 export interface TableBoard {
 	people: readonly { id: string; name: string }[];
 	types: readonly string[];
+	/** The day from which days without a year are told. */
+	today: Day;
 }
 
 const MOST_CARDS = 1000;
@@ -70,7 +75,8 @@ export function readTable(text: string): { ok: true; table: Table } | { ok: fals
 			skip_empty_lines: true,
 			on_record: (fields: string[], { lines }) => {
 				const inside = fields.reduce((n, field) => n + field.split('\n').length - 1, 0);
-				if (fields.some((field) => field.trim())) records.push({ line: lines - inside, fields });
+				if (fields.some((field) => field.trim()))
+					records.push({ line: lines - inside, fields: fields.map(undefuse) });
 				return null;
 			},
 		});
@@ -93,6 +99,9 @@ export function readTable(text: string): { ok: true; table: Table } | { ok: fals
 		);
 	return { ok: true, table: { header: header.fields.map((field) => field.trim()), records: rest } };
 }
+
+/** A quote mark that was put before what a spreadsheet would take for a formula comes off again. */
+const undefuse = (field: string) => field.replace(/^'(?=[=+\-@\t\r\uFF1D\uFF0B\uFF0D\uFF20])/, '');
 
 const NAMES: Record<CardField, RegExp> = {
 	title: /^(title|summary|name|card|task|what)$/i,
@@ -119,8 +128,9 @@ export function guessMapping(table: Table): Mapping {
 }
 
 /**
- * The cards that a table describes under a mapping, and every line that cannot be read. A parent is named by the title
- * of a card on an earlier line; labels and owners are separated by commas or semicolons.
+ * The cards that a table describes under a mapping, and every line that cannot be read: its card is not among them, nor is
+ * one that would be part of it. A parent is named by the title
+ * of a card on an earlier line; labels and owners are separated by commas or semicolons; days are written as people do.
  */
 export function readCards(
 	table: Table,
@@ -167,15 +177,17 @@ export function readCards(
 		if (labels.some((label) => label.length > 40)) wrong('a label has more than 40 characters');
 		if (labels.length > 20) wrong('a card has at most 20 labels');
 		const owners = many('owners').flatMap((name) => {
-			const person = board.people.find((one) => one.name.toLowerCase() === name.toLowerCase());
-			if (!person) wrong(`“${short(name)}” is nobody who can own cards here`);
-			return person ? [person.id] : [];
+			const called = board.people.filter((one) => one.name.toLowerCase() === name.toLowerCase());
+			if (!called.length) wrong(`“${short(name)}” is nobody who can own cards here`);
+			if (called.length > 1) wrong(`there are ${called.length} people called “${short(name)}”`);
+			return called.length === 1 ? [called[0]!.id] : [];
 		});
 		const [start, due] = (['start', 'due'] as const).map((field) => {
 			const value = text(field);
-			if (value && parseDay(value) === null)
-				wrong(`the ${field} “${short(value)}” is not a day such as 2026-12-04`);
-			return value || null;
+			const day = value ? typedDay(value, board.today) : null;
+			if (value && day === null)
+				wrong(`the ${field} “${short(value)}” is not a day such as 2026-12-04 or 4.12.2026`);
+			return day === null ? null : dayText(day);
 		}) as [string | null, string | null];
 		if (start && due && start > due) wrong('it starts after it is due');
 		const initiative = text('initiative');
@@ -201,7 +213,27 @@ export function readCards(
 		cards.push(card);
 		if (title) titles.set(title.toLowerCase(), card);
 	}
-	return { cards, errors: errors.sort((a, b) => a.line - b.line) };
+	const bad = new Set(errors.map((error) => error.line));
+	for (const card of cards)
+		if (card.parent !== null && bad.has(card.parent) && !bad.has(card.line)) {
+			errors.push({ line: card.line, reason: `it is part of line ${card.parent}, which cannot be read` });
+			bad.add(card.line);
+		}
+	return {
+		cards: cards.filter((card) => !bad.has(card.line)),
+		errors: errors.sort((a, b) => a.line - b.line),
+	};
+}
+
+/** The lines that cannot be read as a table of their own, each with what is wrong with it, to be mended and read again. */
+export function badLines(table: Table, errors: readonly LineError[]): string {
+	const why = new Map<number, string[]>();
+	for (const { line, reason } of errors) why.set(line, [...(why.get(line) ?? []), reason]);
+	const rows = table.records.flatMap(({ line, fields }) => {
+		const reasons = why.get(line);
+		return reasons ? [[...table.header.map((_, i) => fields[i] ?? ''), reasons.join('; ')]] : [];
+	});
+	return stringify([[...table.header, 'what is wrong'], ...rows], { escape_formulas: true });
 }
 
 /** A size such as `8`, `8h` or `1.5 pt`; null when empty, undefined when it cannot be read. */

@@ -3,7 +3,7 @@ import { describe, test } from 'node:test';
 import { dayText, parseDay } from '../calendar/days.ts';
 import { zoneOf } from '../calendar/zone.ts';
 import { readCalendar } from './calendar-file.ts';
-import { guessMapping, readCards, readTable } from './card-file.ts';
+import { badLines, guessMapping, readCards, readTable } from './card-file.ts';
 
 const board = {
 	people: [
@@ -11,6 +11,7 @@ const board = {
 		{ id: 'p2', name: 'Bram Tolver' },
 	],
 	types: ['Work', 'Repair'],
+	today: parseDay('2026-11-23')!,
 };
 const read = (text: string) => {
 	const found = readTable(text);
@@ -59,7 +60,7 @@ describe('a table of cards', () => {
 				'C,1,Chore,,,,,',
 				'D,1,,urgent,,,,',
 				'E,1,,,Nobody Known,,,',
-				'F,1,,,,4.12.2026,,',
+				'F,1,,,,31.2.2026,,',
 				'G,1,,,,2026-12-01,2026-12-04,',
 				'H,1,,,,,,Not there',
 				`${'x'.repeat(301)},1,,,,,,`,
@@ -74,10 +75,46 @@ describe('a table of cards', () => {
 				'5 “Chore” is no type of this board: it has Work, Repair',
 				'6 “urgent” is no class: there are Expedite, Fixed date, Standard and Background',
 				'7 “Nobody Known” is nobody who can own cards here',
-				'8 the due “4.12.2026” is not a day such as 2026-12-04',
+				'8 the due “31.2.2026” is not a day such as 2026-12-04 or 4.12.2026',
 				'9 it starts after it is due',
 				'10 no card on an earlier line is called “Not there”',
 				'11 the title has 301 characters; at most 300 are kept',
+			],
+		);
+	});
+
+	test('gives its good lines, and the bad ones as a table that says what is wrong', () => {
+		const text =
+			'title,size,due,owner,part of\nMend it,4h,4.12.,,\nWrong size,much,,,\nA part,1,,,Wrong size\nTwins,1,,Sam Pike,\n"\'=1+1",2,fri,,\n';
+		const found = readTable(text);
+		assert.ok(found.ok);
+		const twins = [...board.people, { id: 'p3', name: 'Sam Pike' }, { id: 'p4', name: 'Sam Pike' }];
+		const { cards, errors } = readCards(found.table, guessMapping(found.table), { ...board, people: twins });
+		assert.deepEqual(
+			cards.map(({ line, title, size, due }) => [line, title, size, due]),
+			[
+				[2, 'Mend it', 4, '2026-12-04'],
+				[6, '=1+1', 2, '2026-11-27'],
+			],
+			'a quote mark before a formula comes off again',
+		);
+		assert.deepEqual(
+			errors.map(({ line, reason }) => `${line} ${reason}`),
+			[
+				'3 the size “much” is not a figure of 0 or more',
+				'4 it is part of line 3, which cannot be read',
+				'5 there are 2 people called “Sam Pike”',
+			],
+		);
+		const again = readTable(badLines(found.table, errors));
+		assert.ok(again.ok);
+		assert.deepEqual(again.table.header.at(-1), 'what is wrong');
+		assert.deepEqual(
+			again.table.records.map(({ fields }) => [fields[0], fields.at(-1)]),
+			[
+				['Wrong size', 'the size “much” is not a figure of 0 or more'],
+				['A part', 'it is part of line 3, which cannot be read'],
+				['Twins', 'there are 2 people called “Sam Pike”'],
 			],
 		);
 	});

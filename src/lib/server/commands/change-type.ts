@@ -23,7 +23,7 @@ export const changeType = boardCommand({
 		await context.tx.query(
 			`insert into card_type (board_id, name, checklist, position)
 			values ($1, $2, $3, (select coalesce(max(position), 0) + 1 from card_type where board_id = $1))
-			on conflict (board_id, name) do update set checklist = excluded.checklist`,
+			on conflict (board_id, name) do update set checklist = excluded.checklist, retired_at = null`,
 			[context.board.id, input.name, input.checklist],
 		);
 		context.note(null, 'type-changed', input.name, before ? { checklist: before.checklist } : null, {

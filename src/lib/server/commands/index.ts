@@ -45,6 +45,7 @@ import { settleSprint } from './settle-sprint.ts';
 import { startTimer, stopTimer } from './run-timer.ts';
 import { dismissFinding, recallFinding } from './dismiss-finding.ts';
 import { changeBudget } from './change-budget.ts';
+import { changeName } from './change-name.ts';
 import { changeRate } from './change-rate.ts';
 import { changeSettling } from './change-settling.ts';
 import type { AnyCommand } from './command.ts';
@@ -93,6 +94,7 @@ const all: AnyCommand[] = [
 	unlinkCard,
 	withdrawAbsence,
 	changeBudget,
+	changeName,
 	changeRate,
 	changeSettling,
 	changeTime,

@@ -10,7 +10,7 @@ export async function labelIds(
 	if (!names.length) return new Map();
 	const { rows } = await context.tx.query<{ id: string; name: string }>(
 		`insert into label (board_id, name) select $1, unnest($2::text[])
-		on conflict (board_id, name) do update set name = excluded.name
+		on conflict (board_id, name) do update set retired_at = null
 		returning id, name`,
 		[context.board.id, [...new Set(names)]],
 	);
@@ -25,7 +25,7 @@ export async function initiativeIds(
 	if (!names.length) return new Map();
 	const { rows } = await context.tx.query<{ id: string; name: string }>(
 		`insert into initiative (board_id, name) select $1, unnest($2::text[])
-		on conflict (board_id, name) do update set name = excluded.name
+		on conflict (board_id, name) do update set retired_at = null
 		returning id, name`,
 		[context.board.id, [...new Set(names)]],
 	);
@@ -35,7 +35,7 @@ export async function initiativeIds(
 /** The types of the board with the checklists they begin with; no type at all is one too. */
 export async function typesOf(context: BoardContext): Promise<Map<string, ChecklistLine[]>> {
 	const { rows } = await context.tx.query<{ name: string; checklist: string[] }>(
-		'select name, checklist from card_type where board_id = $1',
+		'select name, checklist from card_type where board_id = $1 and retired_at is null',
 		[context.board.id],
 	);
 	return new Map([

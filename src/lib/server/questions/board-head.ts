@@ -13,9 +13,9 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 		`select b.id, b.name, b.slug, b.key, t.name as team, t.id as "teamId", b.unit, t.time_zone as "timeZone", b.sprint_days as "sprintDays",
 			b.sprint_weekday as "sprintWeekday", b.sprint_name as "sprintName",
 			(select coalesce(json_agg(json_build_object('name', name, 'checklist', checklist) order by position, name), '[]')
-			from card_type where board_id = b.id) as types,
-			array(select name from label where board_id = b.id order by name) as labels,
-			array(select name from initiative where board_id = b.id order by name) as initiatives,
+			from card_type where board_id = b.id and retired_at is null) as types,
+			array(select name from label where board_id = b.id and retired_at is null order by name) as labels,
+			array(select name from initiative where board_id = b.id and retired_at is null order by name) as initiatives,
 			(select coalesce(json_object_agg(name, budget_hours), '{}') from initiative
 				where board_id = b.id and budget_hours is not null) as budgets,
 			b.members_settle as "membersSettle", b.done_days as "doneDays",

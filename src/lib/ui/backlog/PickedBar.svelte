@@ -26,10 +26,6 @@
 		select.value = '';
 		if (value) act(value);
 	}
-	async function archive(): Promise<void> {
-		for (const card of cards) if (!(await board.archive(board.latest(card))).ok) return;
-		onend();
-	}
 </script>
 
 <div class="bar" role="group" aria-label="What to do with the picked cards">
@@ -105,7 +101,7 @@
 			<option value="-">off its list</option>
 		</select>
 	{/if}
-	<button type="button" class="link" onclick={() => void archive()}>Archive</button>
+	<button type="button" class="link" onclick={() => onask({ kind: 'archive', cards })}>Archive</button>
 	<button type="button" class="link" onclick={onend}>Let go</button>
 </div>
 

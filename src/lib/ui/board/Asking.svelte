@@ -53,6 +53,13 @@
 		return board.correctLeft(board.latest(card), left, reason);
 	}
 
+	async function archive(cards: readonly CardView[], reason: string): Promise<Sent | void> {
+		for (const card of cards) {
+			const sent = await board.archive(board.latest(card), reason);
+			if (!sent.ok) return sent;
+		}
+	}
+
 	async function log(
 		card: CardView,
 		time: { hours: number | null; day: string; note: string; billable: boolean },
@@ -111,6 +118,18 @@
 			most={500}
 			{onclose}
 			onreason={(reason) => void done(card, block(card, reason))}
+		/>
+	{/await}
+{:else if ask.kind === 'archive'}
+	{@const { cards } = ask}
+	{#await import('../dialogs/ReasonDialog.svelte') then { default: ReasonDialog }}
+		<ReasonDialog
+			title={cards.length === 1 ? `Archive ${cards[0]!.number}?` : `Archive these ${cards.length} cards?`}
+			sentence="It stays findable and can be restored to where it stands now."
+			label="Why it is not done"
+			go="Archive"
+			{onclose}
+			onreason={(reason) => void done(cards[0]!, archive(cards, reason))}
 		/>
 	{/await}
 {:else if ask.kind === 'owners'}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Filter } from '$core/board/filter';
+	import Term from '../frame/Term.svelte';
 	import type { Words } from './sentence';
 
 	interface Props {
@@ -18,7 +19,8 @@
 </script>
 
 <h1 class="sentence">
-	{#each words as { text, tone, to }, i (i)}{#if to && 'card' in to}<a
+	{#each words as { text, tone, to, says }, i (i)}{#if says}<b><Term word={text} {says} /></b
+			>{:else if to && 'card' in to}<a
 				class={tone}
 				href={open({ number: to.card })}
 				data-sveltekit-noscroll

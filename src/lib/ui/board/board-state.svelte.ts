@@ -317,11 +317,11 @@ export class BoardState {
 		return this.ask('DescribeCard', { card: card.id, version: card.version, description });
 	}
 
-	archive(card: CardView): Promise<Sent> {
+	archive(card: CardView, reason: string): Promise<Sent> {
 		return this.change(
 			card,
 			'ArchiveCard',
-			{ card: card.id, version: card.version },
+			{ card: card.id, version: card.version, reason },
 			{ archived: this.now().toISOString() },
 		);
 	}

@@ -9,6 +9,8 @@ export interface Words {
 	text: string;
 	tone?: 'strong' | 'warn' | 'care';
 	to?: { blocked: true } | { card: number } | { outside: true } | { settle: true };
+	/** Of a word of Harrow's own: what it means, with this board's own figure. */
+	says?: string;
 }
 
 interface Board {
@@ -44,7 +46,16 @@ function slots({ columns, standing }: Board): Words[] {
 	const all = limited.reduce((sum, column) => sum + column.limit!, 0);
 	const taken = limited.reduce((sum, column) => sum + (standing.get(column.id) ?? 0), 0);
 	const over = limited.filter((column) => (standing.get(column.id) ?? 0) > column.limit!);
-	const words: Words[] = [{ text: `${taken} of ${all} slots`, tone: 'strong' }, { text: ' taken' }];
+	const [first] = limited;
+	const words: Words[] = [
+		{ text: `${taken} of ${all} `, tone: 'strong' },
+		{
+			text: 'slots',
+			tone: 'strong',
+			says: `A slot is one unit of a limit: ${first!.name}, with a limit of ${first!.limit}, has ${first!.limit} of the ${all} here.`,
+		},
+		{ text: ' taken' },
+	];
 	if (over.length)
 		words.push(
 			{ text: ', ' },

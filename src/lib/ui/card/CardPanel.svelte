@@ -264,7 +264,7 @@
 				/>
 			{/key}
 			{#if mayEdit && !card.archived}<p>
-					<button type="button" class="link" onclick={() => void again(board.archive(card))}
+					<button type="button" class="link" onclick={() => (asking = { kind: 'archive', cards: [card] })}
 						>Archive this card</button
 					>
 				</p>{/if}

@@ -115,11 +115,12 @@
 				classes={small}
 				value={card.column ?? 'backlog'}
 				onchange={(event: Event) => moveTo(value(event))}
-			/>{:else}{column?.name ?? 'the backlog'}{/if}{#if card.clock === 'running' && card.started}, on day {Math.max(
+			/>{:else}{column?.name ?? 'the backlog'}{/if}
+		{#if card.clock === 'running' && card.started}on day {Math.max(
 				1,
 				daysSince(card.started, parseDay(today)!, head.timeZone),
 			)}{/if}
-		{#if card.clock === 'done' && card.finished}, finished {momentWords(card.finished, head.timeZone)}{/if}
+		{#if card.clock === 'done' && card.finished}finished {momentWords(card.finished, head.timeZone)}{/if}
 		{#if card.letThrough}<br /><span class="warn">let through: {card.letThrough}</span>{/if}
 	</dd>
 	<dt>Owners</dt>

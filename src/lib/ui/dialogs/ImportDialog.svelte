@@ -3,6 +3,7 @@
 	import type { Unit } from '$core/board/view';
 	import type { CardField, Mapping, TableCard } from '$core/exchange/card-file';
 	import { amount, count } from '../words';
+	import { handOver } from '../chart/keep-picture';
 	import Dialog from './Dialog.svelte';
 
 	interface Preview {
@@ -10,6 +11,8 @@
 		mapping: Mapping;
 		cards: TableCard[];
 		errors: { line: number; reason: string }[];
+		/** The lines that cannot be read, as a table of their own. */
+		bad: string;
 	}
 	interface Props {
 		slug: string;
@@ -41,6 +44,10 @@
 	/** Which column holds what, as it was chosen last: answers to earlier choices are passed over. */
 	let mapping = $state.raw<Mapping>({});
 	let asked = 0;
+
+	const wrongLines = $derived(new Set(preview?.errors.map((error) => error.line)).size);
+	const handBack = () =>
+		handOver(`${name.replace(/\.\w+$/, '')}-to-mend.csv`, 'text/csv;charset=utf-8', preview!.bad);
 
 	async function choose(input: HTMLInputElement) {
 		const chosen = input.files?.[0];
@@ -115,7 +122,7 @@
 			<div>
 				<h3>
 					{preview.errors.length
-						? `${count(preview.errors.length, 'line')} cannot be read`
+						? `${count(wrongLines, 'line')} cannot be read; ${count(preview.cards.length, 'card')} could be made of the others`
 						: `${count(preview.cards.length, 'card')} would be made`}
 				</h3>
 				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
@@ -136,14 +143,22 @@
 			</div>
 		</div>
 	{/if}
+	{#if preview?.errors.length && wrongLines}<p>
+			<button type="button" class="link" onclick={handBack}
+				>Save the {count(wrongLines, 'line')} with what is wrong</button
+			>
+			as a table of their own: mended, it can be read like any other.
+		</p>{/if}
 	<div class="dialog-foot">
 		<button type="button" class="plain" onclick={onclose}>Leave it</button>
 		<button
 			type="button"
 			class="go"
-			disabled={!preview?.cards.length || preview.errors.length > 0 || reading}
+			disabled={!preview?.cards.length || reading}
 			onclick={() => onadd(preview!.cards)}
-			>Make {preview && !preview.errors.length ? count(preview.cards.length, 'card') : 'them'}</button
+			>Make {preview?.cards.length
+				? `${preview.errors.length ? 'only the ' : ''}${count(preview.cards.length, 'card')}`
+				: 'them'}</button
 		>
 	</div>
 </Dialog>

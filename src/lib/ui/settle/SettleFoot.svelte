@@ -2,6 +2,7 @@
 	import type { PersonView } from '$core/board/view';
 	import type { Entry } from '$core/sprint/settle';
 	import { amount, figure } from '../words';
+	import Term from '../frame/Term.svelte';
 	import LedgerBars from './LedgerBars.svelte';
 	import type { SettleState } from './settle-state.svelte';
 
@@ -36,7 +37,12 @@
 		<div class="full">
 			{#if settle.sides && settle.unit !== 'none'}
 				{@const both = amount(settle.sides.total, settle.unit)}
-				<span class="wide">Both sides are {both}.</span>
+				<span class="wide"
+					>Both sides of the <Term
+						word="ledger"
+						says="The sprint’s account: what came in, {both}, and what became of it. Carrying over counts nothing twice."
+					/> are {both}.</span
+				>
 				<button type="button" class="link narrow" aria-expanded={shown} onclick={() => (shown = !shown)}
 					>Ledger, {both}</button
 				>

@@ -12,6 +12,7 @@
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import FilterLine from '$lib/ui/board/FilterLine.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
+	import Term from '$lib/ui/frame/Term.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import { amount, count } from '$lib/ui/words';
@@ -79,12 +80,28 @@
 		<b>{says.waits}</b>{says.takes ? `, ${says.takes}` : ''}.
 		{#if says.unsized}<span class="care">{says.unsized} {says.unsized === 1 ? 'is' : 'are'} not sized.</span
 			>{/if}
-		{#if says.ready}{count(says.ready, 'card')} {says.ready === 1 ? 'is' : 'are'} ready.{/if}
+		{#if says.ready}{count(says.ready, 'card')}
+			{says.ready === 1 ? 'is' : 'are'}
+			<Term
+				word="ready"
+				says="Ready marks a card of the backlog as refined enough to be planned: {says.ready} of {count(
+					data.backlog.cards.length,
+					'card',
+				)} here."
+			/>.{/if}
 		{#if data.backlog.next && data.backlog.next.promise !== null}
 			<a class="link" href="/boards/{head.slug}/plan">Sprint {data.backlog.next.number}</a> holds {amount(
 				data.backlog.next.placed,
 				head.unit,
-			)} of the {amount(data.backlog.next.promise, head.unit)} promise.
+			)} of the {amount(data.backlog.next.promise, head.unit)}
+			<Term
+				word="promise"
+				says="What people can take on in sprint {data.backlog.next
+					.number}: the hours they have to give less what is kept back for surprises, {amount(
+					data.backlog.next.promise,
+					head.unit,
+				)}."
+			/>.
 		{/if}
 	</h1>
 	<span class="files">

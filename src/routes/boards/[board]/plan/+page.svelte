@@ -7,6 +7,7 @@
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import { keys } from '$lib/ui/frame/keys.svelte';
+	import Term from '$lib/ui/frame/Term.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import type { PlanAsk } from '$lib/ui/plan/ask';
 	import { OddsFinder } from '$lib/ui/plan/odds-finder.svelte';
@@ -62,6 +63,15 @@
 			const name = head.people.find((person) => person.id === part.person)?.name.split(' ')[0];
 			return `${name} is ${amount(part.placed - part.promise, unit)} over`;
 		}),
+	);
+
+	const promiseSays = $derived(
+		unit === 'points'
+			? `What people can take on, by what a person-day has delivered so far: ${amount(plan.promise, unit)} in this sprint.`
+			: `What people can take on: ${amount(
+					plan.parts.reduce((sum, part) => sum + part.give, 0),
+					unit,
+				)} to give, less the ${Math.round(plan.keepBack * 100)}% that is kept back for surprises.`,
 	);
 
 	let asking = $state.raw<PlanAsk | null>(null);
@@ -133,7 +143,8 @@
 	<h1 class="sentence">
 		Sprint {sprint.number} holds
 		{#if unit === 'none'}<b>{count(plan.cards.length, 'card')}</b>.
-		{:else if plan.promise > 0}<b>{amount(plan.held, unit)}</b> of the <b>{amount(plan.promise, unit)}</b> promise.
+		{:else if plan.promise > 0}<b>{amount(plan.held, unit)}</b> of the <b>{amount(plan.promise, unit)}</b>
+			<Term word="promise" says={promiseSays} />.
 		{:else}<b>{amount(plan.held, unit)}</b>; nothing can be promised{unit === 'points' &&
 			plan.page.learned.perDay === null
 				? ' until three sprints are closed'

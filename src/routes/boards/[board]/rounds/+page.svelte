@@ -11,6 +11,7 @@
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import Part from '$lib/ui/frame/Part.svelte';
+	import Term from '$lib/ui/frame/Term.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import FindingRow from '$lib/ui/rounds/FindingRow.svelte';
@@ -141,7 +142,14 @@
 				>{count(rounds.findings.length, 'thing')}
 				{rounds.findings.length === 1 ? 'needs' : 'need'} somebody</b
 			>{#if now}, <span class="warn">{now} of them now</span>{/if}. Each comes from the board as it stands;
-			what is put aside is back tomorrow.
+			what is
+			<Term
+				word="put aside"
+				says="Put aside is left out for the rest of today, with the reason that was given, and is back tomorrow: {count(
+					rounds.aside.length,
+					'thing',
+				)} now."
+			/> is back tomorrow.
 		{:else}
 			<b>Nothing needs anybody just now.</b> No card is blocked, late or too old; nobody is over their promise or
 			without work.

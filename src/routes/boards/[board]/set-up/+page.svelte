@@ -2,8 +2,10 @@
 	import { Checkbox, Input, Label, Select, Textarea } from 'flowbite-svelte';
 	import { getContext, untrack } from 'svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import Names from '$lib/ui/set-up/Names.svelte';
+	import { settingSentence } from '$core/board/settings';
 	import Places from '$lib/ui/frame/Places.svelte';
-	import { count, dateWords } from '$lib/ui/words';
+	import { count, dateWords, momentWords } from '$lib/ui/words';
 
 	let { data } = $props();
 	const board = getContext<BoardState>('board');
@@ -24,6 +26,11 @@
 	let budget = $state('');
 	let problem = $state('');
 
+	const setUp = $derived(data.setUp);
+	const namesOf = (kind: 'type' | 'label' | 'initiative') => async (change: object) => {
+		const sent = await board.ask('ChangeName', { board: head.id, kind, ...change });
+		return sent.ok ? '' : sent.refusal.title;
+	};
 	async function cadence(event: SubmitEvent) {
 		event.preventDefault();
 		const length = Number(days);
@@ -163,13 +170,19 @@
 				{/if}
 			</section>
 		{/if}
-		<section aria-labelledby="set-budgets">
-			<h2 id="set-budgets">Budgets of initiatives</h2>
-			<ul>
-				{#each head.initiatives as one (one)}
-					<li><b>{one}</b> {head.budgets[one] ? `${head.budgets[one]} h` : 'has no budget'}</li>
-				{:else}<li>This board has no initiative yet; a card begins one.</li>{/each}
-			</ul>
+		<section aria-labelledby="set-initiatives">
+			<h2 id="set-initiatives">Initiatives and their budgets</h2>
+			<Names
+				kind="initiative"
+				names={head.initiatives}
+				retired={setUp.retired.initiative}
+				mayChange={lead}
+				onchange={namesOf('initiative')}
+			/>
+			{#if Object.keys(head.budgets).length}<p>
+					{#each Object.entries(head.budgets) as [one, hours] (one)}<b>{one}</b> has {hours} h.&nbsp;
+					{/each}
+				</p>{/if}
 			{#if lead && head.initiatives.length}
 				<form onsubmit={keepBudget}>
 					<div>
@@ -208,6 +221,13 @@
 					</li>
 				{:else}<li>None yet.</li>{/each}
 			</ul>
+			<Names
+				kind="type"
+				names={head.types.map((one) => one.name)}
+				retired={setUp.retired.type}
+				mayChange={lead}
+				onchange={namesOf('type')}
+			/>
 			{#if lead}
 				<form onsubmit={type}>
 					<div>
@@ -220,6 +240,36 @@
 					<button class="plain">Keep the type</button>
 				</form>
 			{/if}
+		</section>
+		<section aria-labelledby="set-labels">
+			<h2 id="set-labels">Labels</h2>
+			<Names
+				kind="label"
+				names={head.labels}
+				retired={setUp.retired.label}
+				mayChange={lead}
+				onchange={namesOf('label')}
+			/>
+		</section>
+		<section aria-labelledby="set-changes">
+			<h2 id="set-changes">What was changed here lately</h2>
+			<ol>
+				{#each setUp.changes as change (change.seq)}
+					<li class:undone={change.undone}>
+						{settingSentence(change)}
+						<small
+							>{change.who ?? 'Someone'}, {momentWords(change.at, head.timeZone)}{change.undone
+								? ', taken back'
+								: ''}</small
+						>
+						{#if change.takeBack}{@const command = change.takeBack}<button
+								type="button"
+								class="link"
+								onclick={() => void board.undo(command)}>Take it back</button
+							>{/if}
+					</li>
+				{:else}<li>Nothing yet.</li>{/each}
+			</ol>
 		</section>
 	</div>
 </div>
@@ -259,7 +309,8 @@
 		grid-template-columns: repeat(3, 1fr);
 		gap: 10px;
 	}
-	ul {
+	ul,
+	ol {
 		list-style: none;
 		margin: 0 0 12px;
 		padding: 0;
@@ -270,6 +321,13 @@
 	}
 	li .link {
 		margin-left: 8px;
+	}
+	small {
+		color: var(--soft);
+	}
+	.undone {
+		color: var(--soft);
+		text-decoration: line-through;
 	}
 	.name {
 		color: var(--ink);

@@ -1,7 +1,9 @@
-import { guessMapping, readCards, readTable, type Mapping } from '$core/exchange/card-file';
+import { badLines, guessMapping, readCards, readTable, type Mapping } from '$core/exchange/card-file';
 import { answers } from '$lib/server/answers';
 import { Problem } from '$lib/server/problem';
 import { boardHead } from '$lib/server/questions/board-head';
+import { now } from '$lib/server/time';
+import { zoneOf } from '$core/calendar/zone';
 import { workersOf } from '$lib/server/questions/promise';
 import type { RequestEvent } from './$types';
 
@@ -20,8 +22,14 @@ export const POST = answers(async ({ params, request }: RequestEvent, person) =>
 			'file',
 		);
 	const map = mapping ?? guessMapping(read.table);
-	const board = { people: workersOf(head), types: head.types.map((type) => type.name) };
-	return { header: read.table.header, mapping: map, ...readCards(read.table, map, board) };
+	const board = {
+		people: workersOf(head),
+		types: head.types.map((type) => type.name),
+		today: zoneOf(head.timeZone).day(now().getTime()),
+	};
+	const found = readCards(read.table, map, board);
+	const bad = found.errors.length ? badLines(read.table, found.errors) : '';
+	return { header: read.table.header, mapping: map, ...found, bad };
 });
 
 async function body(request: Request): Promise<{ file: string; mapping: Mapping | null }> {

@@ -9,6 +9,7 @@
 	import { sidesOf } from '$core/sprint/settle';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
+	import Term from '$lib/ui/frame/Term.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import Budgets from '$lib/ui/look-back/Budgets.svelte';
@@ -161,7 +162,23 @@
 			{#if unit !== 'none'}
 				<section class="ledger" id="ledger">
 					<h2>Ledger</h2>
-					<p>Both sides are {amount(sides.total, unit)}. Each part opens to its cards.</p>
+					<p>
+						Both sides of the <Term
+							word="ledger"
+							says="The sprint’s account: what came in on one side, what became of it on the other. Here both are {amount(
+								sides.total,
+								unit,
+							)}."
+						/> are {amount(sides.total, unit)}; it is made of {count(ledger.stints.length, 'stint').replace(
+							/ stints?$/,
+							'',
+						)}
+						<Term
+							word={ledger.stints.length === 1 ? 'stint' : 'stints'}
+							says="A stint is one card’s stay in one sprint: what it came in with, what was worked, what it went out with. This sprint has {ledger
+								.stints.length}."
+						/>. Each part opens to its cards.
+					</p>
 					<LedgerBars
 						{sides}
 						{unit}

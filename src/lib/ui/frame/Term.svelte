@@ -1,0 +1,92 @@
+<script lang="ts">
+	interface Props {
+		/** The word itself. */
+		word: string;
+		/** What it means, in one sentence with this board's own figure. */
+		says: string;
+	}
+	/** A word of Harrow's own that explains itself where it stands: on hover, on focus, by a tap. */
+	let { word, says }: Props = $props();
+	let element = $state<HTMLElement>();
+	/** Near the foot of the window it opens upwards, near its right edge to the left. */
+	let up = $state(false);
+	let left = $state(false);
+	$effect(() => {
+		if (!open || !element) return;
+		const box = element.getBoundingClientRect();
+		up = box.bottom + 110 > innerHeight;
+		left = box.left + 330 > innerWidth;
+	});
+	const id = $props.id();
+	let open = $state(false);
+	let shut = false;
+</script>
+
+<span
+	class="term"
+	bind:this={element}
+	role="presentation"
+	onpointerenter={(event) => event.pointerType === 'mouse' && !shut && (open = true)}
+	onpointerleave={() => ((open = false), (shut = false))}
+	><button
+		type="button"
+		aria-describedby={id}
+		aria-expanded={open}
+		onfocus={() => (open = true)}
+		onblur={() => (open = false)}
+		onclick={() => (open = true)}
+		onkeydown={(event) => {
+			if (event.key !== 'Escape' || !open) return;
+			event.stopPropagation();
+			open = false;
+			shut = true;
+		}}>{word}</button
+	><span {id} role="tooltip" class:open class:up class:left>{says}</span></span
+>
+
+<style>
+	.term {
+		position: relative;
+		display: inline-block;
+	}
+	button {
+		padding: 0;
+		border: 0;
+		border-bottom: 1.5px dotted currentcolor;
+		border-radius: 0;
+		background: none;
+		color: inherit;
+		font: inherit;
+		cursor: help;
+	}
+	[role='tooltip'] {
+		position: absolute;
+		inset: calc(100% + 4px) auto auto 0;
+		z-index: 40;
+		width: max-content;
+		max-width: min(320px, 80vw);
+		padding: 7px 10px;
+		border: 1px solid var(--edge);
+		border-radius: 4px;
+		background: var(--sheet);
+		color: var(--ink);
+		font: 400 0.93rem/1.35 var(--text);
+		box-shadow: 0 6px 18px #0003;
+		visibility: hidden;
+	}
+	.up {
+		inset: auto auto calc(100% + 4px) 0;
+	}
+	.left {
+		left: auto;
+		right: 0;
+	}
+	.open {
+		visibility: visible;
+	}
+	@media (pointer: coarse) {
+		button {
+			min-height: 24px;
+		}
+	}
+</style>

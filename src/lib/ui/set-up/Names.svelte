@@ -1,0 +1,140 @@
+<script lang="ts">
+	import { count } from '../words';
+
+	interface Props {
+		kind: 'type' | 'label' | 'initiative';
+		names: readonly string[];
+		retired: readonly string[];
+		mayChange: boolean;
+		/** Gives why it was refused; empty when it was done. */
+		onchange: (change: { name: string; to?: string; retired?: boolean }) => Promise<string>;
+	}
+	/** Names of a board: each can be called otherwise, become one with another, or be offered no more. */
+	let { kind, names, retired, mayChange, onchange }: Props = $props();
+	let renaming = $state<string | null>(null);
+	let text = $state('');
+	let problem = $state('');
+	let field = $state<HTMLInputElement>();
+	const twin = $derived(names.includes(text.trim()) && text.trim() !== renaming);
+
+	function begin(name: string): void {
+		[renaming, text, problem] = [name, name, ''];
+		queueMicrotask(() => field?.select());
+	}
+	async function keep(event: SubmitEvent): Promise<void> {
+		event.preventDefault();
+		const name = renaming!;
+		const to = text.trim();
+		if (!to || to === name) return void (renaming = null);
+		problem = await onchange({ name, to });
+		if (!problem) renaming = null;
+	}
+	async function retire(name: string, on: boolean): Promise<void> {
+		problem = await onchange({ name, retired: on });
+	}
+</script>
+
+<ul>
+	{#each names as name (name)}
+		<li>
+			{#if renaming === name}
+				<form onsubmit={keep}>
+					<input
+						bind:value={text}
+						bind:this={field}
+						maxlength={80}
+						aria-label="What {name} is called from now on"
+						onkeydown={(event) => event.key === 'Escape' && (event.stopPropagation(), (renaming = null))}
+					/>
+					<button class="plain">{twin ? 'Make them one' : 'Keep'}</button>
+					<button type="button" class="link" onclick={() => (renaming = null)}>Leave it</button>
+					<small
+						>{twin
+							? `There is a ${kind} of that name: all cards of ${name} become ${text.trim()}, and ${name} is retired.`
+							: 'The name of another one makes the two one.'}</small
+					>
+				</form>
+			{:else}
+				<span class="name">{name}</span>
+				{#if mayChange}<button
+						type="button"
+						class="link"
+						aria-label="Rename {name}, or make it one with another"
+						onclick={() => begin(name)}>Rename</button
+					>
+					<button
+						type="button"
+						class="link"
+						aria-label="Retire {name}"
+						onclick={() => void retire(name, true)}>Retire</button
+					>{/if}
+			{/if}
+		</li>
+	{:else}<li class="soft">None yet; a card begins one.</li>{/each}
+</ul>
+{#if retired.length}
+	<details>
+		<summary>{count(retired.length, 'retired one')}</summary>
+		<ul>
+			{#each retired as name (name)}<li>
+					<span class="name">{name}</span>
+					{#if mayChange}<button
+							type="button"
+							class="link"
+							aria-label="Offer {name} again"
+							onclick={() => void retire(name, false)}>Offer again</button
+						>{/if}
+				</li>{/each}
+		</ul>
+	</details>
+{/if}
+<p class="warn" role="alert">{problem}</p>
+
+<style>
+	ul {
+		list-style: none;
+		margin: 0 0 8px;
+		padding: 0;
+	}
+	li {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 12px;
+		align-items: center;
+		padding: 4px 0;
+		border-bottom: 1px dotted var(--rule);
+	}
+	.name {
+		flex: 1;
+		min-width: 8rem;
+	}
+	.soft,
+	small {
+		color: var(--soft);
+	}
+	form {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 6px 10px;
+		align-items: center;
+	}
+	input {
+		min-height: 32px;
+		padding: 2px 8px;
+		font: inherit;
+		color: var(--ink);
+		background: var(--sheet);
+		border: 1px solid var(--edge);
+		border-radius: 4px;
+	}
+	p {
+		margin: 0;
+	}
+	@media (pointer: coarse) {
+		input,
+		.link,
+		summary {
+			min-height: 44px;
+		}
+	}
+</style>
