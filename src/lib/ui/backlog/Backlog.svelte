@@ -355,7 +355,6 @@
 	{/if}
 </div>
 
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div
 	class="backlog"
 	role="region"

@@ -321,7 +321,6 @@
 	{/each}
 </nav>
 
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 {#if filter.text && columns.every((column) => !column.shown.length)}
 	<p class="nothing" role="status">
 		No card here has “{filter.text}” in its {LOOKED_AT}{filter.owner || filter.blocked

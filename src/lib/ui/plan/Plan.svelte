@@ -259,7 +259,6 @@
 	and an up or down arrow gives it to the next person, Delete takes it out. Question mark lists all keys.
 </p>
 
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div
 	class="plan"
 	role="region"

@@ -1,0 +1,230 @@
+import assert from 'node:assert/strict';
+import { describe, test } from 'node:test';
+import type { BrowserContext, Locator, Page } from 'playwright-core';
+import { accessible, awake, visit } from './support/browser.ts';
+import { useDatabase } from './support/database.ts';
+import { numberOf, rows, spoken } from './support/planning.ts';
+import { startServer } from './support/server.ts';
+
+const db = await useDatabase('demo');
+const server = await startServer();
+const BOARD = '/boards/tidewatch';
+const { rows: teams } = await db.query('select id from team');
+const team = teams[0].id as string;
+const LATE_MS = 800;
+
+/** Every answer to what is sent comes so much later. */
+const slow = (context: BrowserContext) =>
+	context.route('**/api/**', async (route) => {
+		if (route.request().url().includes('/live')) return route.continue();
+		await new Promise((resolve) => setTimeout(resolve, LATE_MS));
+		await route.continue();
+	});
+const column = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
+const cards = (of: Locator) => of.locator('li[data-card]');
+const eventually = async (what: () => Promise<boolean>): Promise<void> => {
+	while (!(await what()));
+};
+
+describe('with every answer 800 ms late', () => {
+	test('an hour typed into the timesheet, with Enter and an arrow at once, is logged once', async () => {
+		const { page, context, quiet } = await visit(server.url, 'Tomas Reyl', `/teams/${team}/timesheet`);
+		await slow(context);
+		const today = page.locator('[data-cell$="/0"]');
+		const cell = today.first();
+		const key = /^\S+/.exec((await cell.getAttribute('aria-label'))!)![0].replace(',', '');
+		const before = await db.query(
+			`select coalesce(sum(hours), 0) as h, count(*) as n from time_entry e join card c on c.id = e.card_id join board b on b.id = c.board_id
+			where b.key || '-' || c.number = $1 and e.day = '2026-11-23' and e.withdrawn_at is null and e.person_id = (select id from person where name = 'Tomas Reyl')`,
+			[key],
+		);
+		await cell.focus();
+		await page.keyboard.type('2');
+		await page.keyboard.press('Enter');
+		await page.keyboard.press('ArrowDown');
+		await page.keyboard.type('1');
+		await page.keyboard.press('ArrowUp');
+		await page
+			.getByRole('status')
+			.getByText(new RegExp(`^1 h on (?!${key},)`))
+			.waitFor();
+		const { rows: logged } = await db.query(
+			`select sum(hours) as h, count(*) as n from time_entry e join card c on c.id = e.card_id join board b on b.id = c.board_id
+			where b.key || '-' || c.number = $1 and e.day = '2026-11-23' and e.withdrawn_at is null and e.person_id = (select id from person where name = 'Tomas Reyl')`,
+			[key],
+		);
+		assert.deepEqual([Number(logged[0].h), Number(logged[0].n)], [2, Math.max(1, Number(before.rows[0].n))]);
+		quiet();
+		await context.close();
+	});
+
+	test('a refused reason stays in its dialog; moves made quickly one after the other all arrive', async () => {
+		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
+		await slow(context);
+		const lined = column(page, 'Lined up');
+		const number = await numberOf(cards(lined).first());
+		const card = lined.getByRole('link', { name: new RegExp(`^${number}`) });
+		await card.focus();
+		await page.keyboard.press('b');
+		const dialog = page.getByRole('dialog');
+		await dialog.getByRole('textbox').fill('The crane is booked');
+		// Meanwhile somebody else blocks it: what was typed is refused.
+		await db.query(
+			`update card set version = version + 1 where number = $1 and board_id = (select id from board where key = 'TIDE')`,
+			[number],
+		);
+		await dialog.getByRole('button', { name: 'Mark as blocked' }).click();
+		await dialog.getByText('Sending…').waitFor();
+		await dialog.getByRole('alert').filter({ hasText: 'changed card' }).waitFor();
+		assert.equal(await dialog.getByRole('textbox').inputValue(), 'The crane is booked');
+		await page.keyboard.press('Escape');
+		await dialog.waitFor({ state: 'detached' });
+
+		const other = cards(lined).nth(2);
+		const moved = await numberOf(other);
+		await other.locator('a').focus();
+		for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowUp');
+		await spoken(page)
+			.filter({ hasText: new RegExp(`^Card ${moved} is in Lined up, position 1`) })
+			.waitFor();
+		await eventually(async () => {
+			const { rows: first } = await db.query(
+				`select c.number from card c join board_column k on k.id = c.column_id
+				where k.name = 'Lined up' and k.board_id = (select id from board where key = 'TIDE') and c.archived_at is null order by c.rank limit 1`,
+			);
+			return first[0].number === moved;
+		});
+		assert.equal(await numberOf(cards(lined).first()), moved);
+		quiet(/409/);
+		await context.close();
+	});
+});
+
+test('what is done without a connection is kept across a reload, said before leaving, and sent when it is back', async () => {
+	const { page, context } = await visit(server.url, 'Ines Okoro', `${BOARD}/backlog`);
+	await context.route('**/api/commands', (route) => route.abort());
+	const field = page.getByRole('textbox', { name: 'Add a card to the backlog' });
+	await field.fill('Written in the tunnel 3h');
+	await field.press('Enter');
+	await page.getByText(/kept here and sent when the connection is back: 1 change waits/).waitFor();
+	let asked = false;
+	page.on('dialog', (dialog) => {
+		asked = dialog.type() === 'beforeunload';
+		void dialog.accept();
+	});
+	await page.reload();
+	await awake(page);
+	assert.equal(asked, true, 'leaving was asked about');
+	assert.equal((await db.query(`select from card where title = 'Written in the tunnel'`)).rowCount, 0);
+	await context.unroute('**/api/commands');
+	await page.evaluate(() => window.dispatchEvent(new Event('online')));
+	await rows(page).filter({ hasText: 'Written in the tunnel' }).waitFor();
+	assert.equal(
+		(await db.query(`select from card where title = 'Written in the tunnel'`)).rowCount,
+		1,
+		'once',
+	);
+	assert.equal(await page.evaluate(() => localStorage.getItem('harrow.outbox')), null);
+	await context.close();
+});
+
+test('a colleague’s change of a card never wipes what one is typing, and two titles are not mixed', async () => {
+	const mine = await visit(server.url, 'Ines Okoro', BOARD);
+	const theirs = await visit(server.url, 'Bram Tolver', BOARD);
+	const number = await numberOf(cards(column(mine.page, 'Lined up')).nth(1));
+	for (const { page } of [mine, theirs]) {
+		await page.goto(`${BOARD}?card=${number}`);
+		await awake(page);
+	}
+	const title = (page: Page) => page.getByRole('complementary').getByLabel('Title', { exact: true });
+	await title(mine.page).fill('My own wording');
+	await title(theirs.page).fill('Their wording');
+	await title(theirs.page).press('Enter');
+	const panel = mine.page.getByRole('complementary', { name: `Card TIDE-${number}` });
+	await panel.getByText('Meanwhile somebody called it “Their wording”').waitFor();
+	assert.equal(await title(mine.page).inputValue(), 'My own wording');
+	await accessible(mine.page);
+	await panel.getByRole('button', { name: 'Keep mine' }).click();
+	await column(theirs.page, 'Lined up').getByText('My own wording').waitFor();
+	mine.quiet();
+	theirs.quiet();
+	await mine.context.close();
+	await theirs.context.close();
+});
+
+test('a card is sent to any column from its own page on a phone; a full one that holds asks for a reason', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD, {
+		width: 390,
+		height: 844,
+		touch: true,
+	});
+	const number = await numberOf(cards(column(page, 'Lined up')).nth(3));
+	await page.goto(`${BOARD}?card=${number}`);
+	await awake(page);
+	await page.getByLabel('Stands in').selectOption({ label: 'Field trial, 2 of 4' });
+	await eventually(async () => {
+		const { rows: at } = await db.query(
+			`select k.name from card c join board_column k on k.id = c.column_id where c.number = $1 and c.board_id = (select id from board where key = 'TIDE')`,
+			[number],
+		);
+		return at[0]?.name === 'Field trial';
+	});
+	await db.query(
+		`update board_column set wip_limit = 1, limit_mode = 'hold' where name = 'Review' and board_id = (select id from board where key = 'TIDE')`,
+	);
+	await page.reload();
+	await awake(page);
+	await page.getByLabel('Stands in').selectOption({ label: 'Review, 1 of 1' });
+	const dialog = page.getByRole('dialog', { name: 'Let it through?' });
+	await dialog.getByRole('textbox').fill('The harbour waits for it');
+	await dialog.getByRole('button', { name: 'Let it through' }).tap();
+	await page.getByText('let through: The harbour waits for it').first().waitFor();
+	await accessible(page);
+	quiet(/409/);
+	await context.close();
+});
+
+test('rounds show an unplanned card that was taken off and put on again, and a part that fails leaves the rest', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `${BOARD}/rounds`);
+	await page.getByRole('heading', { level: 1 }).getByText('need somebody').waitFor();
+	const { rows: unplanned } = await db.query(
+		`select c.id, c.version from card c join sprint s on s.id = c.sprint_id
+		where s.started_at is not null and s.closed_at is null and c.unplanned and c.clock <> 'done' and c.board_id = (select id from board where key = 'TIDE') limit 1`,
+	);
+	const [one] = unplanned.length
+		? unplanned
+		: (
+				await db.query(
+					`update card c set unplanned = true from sprint s where s.id = c.sprint_id and s.started_at is not null and s.closed_at is null
+						and c.clock <> 'done' and c.board_id = (select id from board where key = 'TIDE') returning c.id, c.version`,
+				)
+			).rows;
+	const send = (sprint: number | null, version: number) =>
+		page.evaluate(
+			async ([card, at, to]) => {
+				const { board } = await (await fetch('/api/boards')).json().then((list) => ({
+					board: list.find((known: { key: string }) => known.key === 'TIDE'),
+				}));
+				const head = await (await fetch(`/api/boards/${board.slug}`)).json();
+				const answer = await fetch('/api/commands', {
+					method: 'POST',
+					headers: { 'content-type': 'application/json' },
+					body: JSON.stringify({
+						id: crypto.randomUUID(),
+						command: 'PlanCards',
+						input: { board: head.id, cards: [{ card, version: at }], sprint: to },
+					}),
+				});
+				return answer.status;
+			},
+			[one!.id, version, sprint] as const,
+		);
+	assert.equal(await send(null, one!.version), 200);
+	assert.equal(await send(13, one!.version + 1), 200);
+	await page.reload();
+	await awake(page);
+	await page.getByRole('heading', { level: 1 }).getByText('need somebody').waitFor();
+	assert.ok((await page.getByRole('listitem').count()) > 3, 'the findings are there');
+	quiet();
+	await context.close();
+});
