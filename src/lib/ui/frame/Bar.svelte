@@ -61,7 +61,7 @@
 		{keysOn}
 	/>
 	{#if page.data.timer}<Timer timer={page.data.timer} />{/if}
-	<Menu id="you-menu" look="tag" label="You: {person.name}">
+	<Menu id="you-menu" look="tag" label="{person.initials}, you: {person.name}">
 		{#snippet button()}<span aria-hidden="true">{person.initials}</span>{/snippet}
 		{#snippet children(close)}
 			<a href="/you" onclick={close}>{person.name}: tokens and keys</a>

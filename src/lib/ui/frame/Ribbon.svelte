@@ -94,10 +94,9 @@
 				class="segment"
 				class:here={reporting === s.number}
 				href="/boards/{slug}/look-back/{s.number}"
-				aria-label="Report of sprint {s.number}, {dateWords(s.starts)} to {dateWords(s.ends)}: {amount(
-					s.done,
-					unit,
-				)} done, {amount(s.leftOver, unit)} left over"
+				aria-label="S{s.number}: report of sprint {s.number}, {dateWords(s.starts)} to {dateWords(
+					s.ends,
+				)}: {amount(s.done, unit)} done, {amount(s.leftOver, unit)} left over"
 				title="Sprint {s.number}{s.goal ? `: ${s.goal}` : ''} — {amount(s.done, unit)} done, {amount(
 					s.leftOver,
 					unit,
@@ -112,13 +111,7 @@
 		{:else if s.kind === 'running'}
 			{@const picture = burn(s)}
 			{@const [day, all] = dayOf(s.starts, s.ends)}
-			<a
-				class="segment now"
-				href="/boards/{slug}{picture.over ? '/settle' : ''}"
-				aria-label="Sprint {s.number}: {s.goal}, {picture.over
-					? 'over and not settled'
-					: `day ${day} of ${all}`}, {amount(s.left, unit)} left of {amount(s.committed, unit)} committed"
-			>
+			<a class="segment now" href="/boards/{slug}{picture.over ? '/settle' : ''}">
 				<span class="words"
 					><b>Sprint {s.number}</b>
 					{#if picture.over}<span class="warn">over, not settled</span> · {s.goal}{:else}{s.goal} · day {day} of
@@ -138,7 +131,9 @@
 				class="segment next"
 				class:here={planning === s.number}
 				href="/boards/{slug}/plan?sprint={s.number}"
-				aria-label="Plan sprint {s.number}, from {dateWords(s.starts)}: {amount(
+				aria-label="S{s.number} {full === null
+					? amount(s.placed, unit)
+					: `${percent(full)} full`}: plan sprint {s.number}, from {dateWords(s.starts)}: {amount(
 					s.placed,
 					unit,
 				)} placed{full === null ? '' : `, ${percent(full)} of the promise`}"
