@@ -127,7 +127,12 @@ describe('an account', () => {
 		const page = await account(board, 'person', board.lead, { from: '2026-11-23', to: '2026-11-27' });
 		const use = page.use.find((one) => one.person === board.member.id)!;
 		// The sprint has ten working days, five of them in the range; 16 h of 20 are left.
-		assert.deepEqual([use.available, use.worked, use.use, use.placed, use.planned], [40, 4, 0.1, 8, 0.2]);
+		// Today is the first of the five: what has been worked is set beside that day alone.
+		assert.equal(page.until, '2026-11-23');
+		assert.deepEqual(
+			[use.available, use.worked, use.use, use.placed, use.plannedOf, use.planned],
+			[8, 4, 0.5, 8, 40, 0.2],
+		);
 		assert.deepEqual(use.placedCards, [{ card: `${board.key}-1`, hours: 8 }]);
 		assert.deepEqual(use.workedCards, [{ card: `${board.key}-1`, hours: 4 }]);
 	});
@@ -216,7 +221,7 @@ describe('how a board settles, and what initiatives may cost', () => {
 		await budget(10);
 		await log(board, board.cards[0]!, '2026-11-23', 6);
 		const { budgets } = await account(board, 'initiative');
-		assert.deepEqual(budgets, { Winter: { budget: 10, worked: 6, left: 2 } });
+		assert.deepEqual(Object.values(budgets), [{ name: 'Winter', budget: 10, worked: 6, left: 2 }]);
 		await budget(null);
 		assert.deepEqual((await account(board, 'initiative')).budgets, {});
 	});

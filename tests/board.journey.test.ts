@@ -329,7 +329,7 @@ describe('a lead works the board', () => {
 
 test('goes from board to board, and chooses dark and larger text', async () => {
 	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
-	await page.getByRole('button', { name: /^You:/ }).click();
+	await page.getByRole('button', { name: /, you: / }).click();
 	await page.getByRole('button', { name: 'Dark', exact: true }).click();
 	const paper = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
 	assert.equal(await paper(), 'rgb(27, 22, 17)');

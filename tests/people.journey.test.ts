@@ -9,7 +9,7 @@ const server = await startServer();
 
 test('someone signs in with the keyboard alone, is told what is wrong, and signs out', async () => {
 	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', '/');
-	await page.getByRole('button', { name: /^You:/ }).click();
+	await page.getByRole('button', { name: /, you: / }).click();
 	await page.getByRole('button', { name: 'Sign out' }).click();
 	await page.waitForURL('**/sign-in');
 	await awake(page);
@@ -83,6 +83,18 @@ test('a card is dragged by its grip with a finger, while a finger on the card sc
 	await at('touchEnd', 0, 0);
 	await page.getByRole('status').filter({ hasText: 'position 3' }).first().waitFor();
 	assert.deepEqual((await titles()).slice(0, 3), [before[1], before[2], before[0]]);
+	// Held at the edge of the window, it goes on to the next column.
+	const again = (await lined.locator('li[data-card]').nth(2).locator('.grip').boundingBox())!;
+	await at('touchStart', again.x + 20, again.y + 20);
+	for (const across of [300, 200, 300, 386]) await at('touchMove', across, again.y);
+	await page.waitForFunction(() => document.querySelector('[aria-label="Board"]')!.scrollLeft > 330);
+	await at('touchMove', 200, again.y);
+	await at('touchEnd', 0, 0);
+	await page
+		.getByRole('status')
+		.filter({ hasText: /is in Building, position/ })
+		.first()
+		.waitFor();
 	quiet();
 	await context.close();
 });

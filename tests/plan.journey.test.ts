@@ -83,7 +83,7 @@ describe('a lead plans the next sprint', () => {
 			.getByRole('link', { name: new RegExp(`^${numbers[0]} `) })
 			.waitFor();
 		await page.waitForFunction(
-			(number) => document.activeElement?.getAttribute('aria-label')?.startsWith(`${number} `),
+			(number) => document.activeElement?.getAttribute('title')?.startsWith(`${number} `),
 			numbers[0],
 		);
 		await page.keyboard.press('Delete');

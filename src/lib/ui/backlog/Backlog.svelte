@@ -190,13 +190,18 @@
 		fresh = new Set([...fresh, ...all.map((card) => card.id)]);
 		lastAdded = made.id;
 		if (addingBelow) addingBelow = made.id;
-		await tick();
-		const at = board.backlog.findIndex((card) => card.id === made.id) + 1;
-		board.spoken = `Added “${pasted[0]!.title}” as ${made.number}${at ? `, at position ${at} of ${board.backlog.length}` : ''}.`;
-		said = board.spoken;
+		added = { id: made.id, words: `“${pasted[0]!.title}” as ${made.number}` };
 		return true;
 	}
 	let said = $state('');
+	/** What was added last, until the list has it and its place in the order can be said. */
+	let added = $state.raw<{ id: string; words: string } | null>(null);
+	$effect(() => {
+		const at = added ? board.backlog.findIndex((card) => card.id === added!.id) + 1 : 0;
+		if (!added || !at) return;
+		said = `Added ${added.words}, at position ${at} of ${board.backlog.length}.`;
+		[board.spoken, added] = [said, null];
+	});
 	let pulling = $state.raw<ReadonlySet<string>>(new Set());
 
 	/** Pulls cards into the first column: those that come next, or those that were chosen, urgent ones with a reason. */

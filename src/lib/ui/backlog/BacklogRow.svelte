@@ -80,15 +80,10 @@
 				title="On the list of sprint {card.sprint}">S{card.sprint}</a
 			>{/if}
 		{#if mayEdit}
-			<button
-				type="button"
-				class="labels"
-				tabindex={tab}
-				onclick={props.onlabels}
-				aria-label="Labels of {card.number}"
-				>{#each card.labels as label (label)}<span class="label">{label}</span>{:else}<span class="empty"
-						>label</span
-					>{/each}</button
+			<button type="button" class="labels" tabindex={tab} onclick={props.onlabels}
+				><span class="sr-only">Labels of {card.number}: </span>{#each card.labels as label (label)}<span
+						class="label">{label}</span
+					>{:else}<span class="empty">label</span>{/each}</button
 			>
 			<select
 				class="type"
@@ -112,16 +107,13 @@
 				<option value="">no initiative</option>
 				{#each head.initiatives as initiative (initiative)}<option>{initiative}</option>{/each}
 			</select>
-			<button
-				type="button"
-				class="owners"
-				tabindex={tab}
-				onclick={props.onowners}
-				aria-label="Owners of {card.number}"
-				>{#each card.owners as owner (owner)}{@const person = props.people.get(owner)}{#if person}<NameTag
-							{person}
-							seed={person.seed}
-						/>{/if}{:else}<span class="empty">nobody</span>{/each}</button
+			<button type="button" class="owners" tabindex={tab} onclick={props.onowners}
+				><span class="sr-only"
+					>Owners of {card.number}:
+				</span>{#each card.owners as owner (owner)}{@const person =
+						props.people.get(owner)}{#if person}<NameTag {person} seed={person.seed} />{/if}{:else}<span
+						class="empty">nobody</span
+					>{/each}</button
 			>
 			<button
 				type="button"

@@ -29,6 +29,9 @@ interface Options<Drop> {
 	dropped(held: Held, drop: Drop): void;
 }
 
+/** So far a pointer that was at an edge from the start has to go towards it. */
+const TOWARDS = 12;
+
 /** Cards being dragged on a page: what is held, where it would go, and what follows the pointer. */
 export class Carry<Drop> {
 	held = $state.raw<Held | null>(null);
@@ -38,6 +41,8 @@ export class Carry<Drop> {
 	private pointer = { x: 0, y: 0 };
 	private frame = 0;
 	private ended = false;
+	/** Where it was taken; null once the pointer has been away from the edges, or has gone towards one. */
+	private taken: number | null = null;
 
 	constructor(private readonly options: Options<Drop>) {}
 
@@ -54,6 +59,7 @@ export class Carry<Drop> {
 				if (!cards) return;
 				const box = source.getBoundingClientRect();
 				this.held = { cards, source, width: box.width, dx: x - box.left, dy: y - box.top };
+				this.taken = x;
 				this.move(x, y);
 			},
 			move: (x, y) => this.move(x, y),
@@ -94,11 +100,19 @@ export class Carry<Drop> {
 		if (ghost) ghost.style.transform = `translate(${x - held.dx}px, ${y - held.dy}px) rotate(1.2deg)`;
 		this.look();
 		const pixels = this.options.pull?.(x, y, this.drop) ?? 0;
-		const across = this.options.pullAcross?.(x) ?? 0;
+		const across = this.across(x);
 		if (!pixels && !across) return;
 		if (pixels) this.options.scroll?.(this.drop, pixels);
 		if (across) this.options.scrollAcross?.(across);
 		this.frame = requestAnimationFrame(() => this.follow());
+	}
+
+	/** What is taken by a grip that lies at an edge is not pulled over it before it goes there. */
+	private across(x: number): number {
+		const pixels = this.options.pullAcross?.(x) ?? 0;
+		if (!pixels || (this.taken !== null && Math.sign(pixels) * (x - this.taken) >= TOWARDS))
+			this.taken = null;
+		return this.taken === null ? pixels : 0;
 	}
 
 	private end(): void {

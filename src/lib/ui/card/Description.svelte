@@ -52,7 +52,7 @@
 	{#if mayEdit && !writing}<button
 			type="button"
 			class="link"
-			aria-label="Change description"
+			aria-label={text ? 'Change description' : 'Write one: a description'}
 			bind:this={change}
 			onclick={write}>{text ? 'Change' : 'Write one'}</button
 		>{/if}

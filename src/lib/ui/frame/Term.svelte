@@ -8,14 +8,14 @@
 	/** A word of Harrow's own that explains itself where it stands: on hover, on focus, by a tap. */
 	let { word, says }: Props = $props();
 	let element = $state<HTMLElement>();
-	/** Near the foot of the window it opens upwards, near its right edge to the left. */
+	/** Near the foot of the window it opens upwards, near its right edge so far to the left that it fits. */
 	let up = $state(false);
-	let left = $state(false);
+	let left = $state(0);
 	$effect(() => {
 		if (!open || !element) return;
 		const box = element.getBoundingClientRect();
 		up = box.bottom + 110 > innerHeight;
-		left = box.left + 330 > innerWidth;
+		left = Math.min(0, innerWidth - 12 - Math.min(320, innerWidth * 0.8) - box.left);
 	});
 	const id = $props.id();
 	let open = $state(false);
@@ -41,7 +41,7 @@
 			open = false;
 			shut = true;
 		}}>{word}</button
-	><span {id} role="tooltip" class:open class:up class:left>{says}</span></span
+	><span {id} role="tooltip" class:open class:up style:margin-left="{left}px">{says}</span></span
 >
 
 <style>
@@ -72,17 +72,13 @@
 		color: var(--ink);
 		font: 400 0.93rem/1.35 var(--text);
 		box-shadow: 0 6px 18px #0003;
-		visibility: hidden;
+		display: none;
 	}
 	.up {
 		inset: auto auto calc(100% + 4px) 0;
 	}
-	.left {
-		left: auto;
-		right: 0;
-	}
 	.open {
-		visibility: visible;
+		display: block;
 	}
 	@media (pointer: coarse) {
 		button {

@@ -45,7 +45,7 @@
 				{#if lead}<button
 						type="button"
 						class="link"
-						aria-label="{holiday.name} is a usual day"
+						aria-label="Take back: {holiday.name} is a usual day"
 						onclick={() => void ask('SetHoliday', { day: holiday.day, holiday: false })}>Take back</button
 					>{/if}
 			</li>

@@ -76,7 +76,9 @@
 			class={known?.kind ?? 'work'}
 			class:today={day === today}
 			aria-pressed={day >= from && day <= to && Boolean(from)}
-			aria-label="{dateWords(day, today)}{known ? `: ${known.note || `${known.hours} h`}` : ''}"
+			aria-label="{dateWords(day, today)}{known
+				? `: ${[known.note, `${known.hours} h`].filter(Boolean).join(', ')}`
+				: ''}"
 			title={known && (known.note || `${known.hours} h`)}
 			onclick={(event) => choose(day, event.shiftKey)}
 			onpointerdown={() => (dragging = true)}
@@ -86,7 +88,8 @@
 			onpointerleave={() => {
 				if (dragging && anchor === null) choose(day, false);
 			}}
-			><span>{Number(day.slice(8))}</span>{#if known}<small>{known.hours ? known.hours : ''}</small
+			><span>{Number(day.slice(8))}</span>{#if known}<small aria-hidden="true"
+					>{known.hours ? known.hours : ''}</small
 				>{/if}</button
 		>
 	{/each}

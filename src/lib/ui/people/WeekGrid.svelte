@@ -18,7 +18,7 @@
 	const words = (week: PersonWeekView) =>
 		week.give === 0 && week.placed === 0 ? 'away' : `${figure(week.placed, 0)} of ${figure(week.promise, 0)}`;
 	const label = (name: string, week: PersonWeekView) =>
-		`${name}, week of ${shortDate(week.monday)}: ${figure(week.placed)} h placed of ${figure(week.promise)} h promised, ${figure(week.give)} h to give${week.away ? `, away ${week.away} days` : ''}${week.standing === 'over' ? ', over' : week.standing === 'room' ? ', has room' : ''}`;
+		`${name}, week of ${shortDate(week.monday)}: ${words(week)}${week.standing === 'over' ? ' over' : ''}; ${figure(week.placed)} h placed of ${figure(week.promise)} h promised, ${figure(week.give)} h to give${week.away ? `, away ${week.away} days` : ''}${week.standing === 'room' ? ', has room' : ''}`;
 
 	function onkeydown(event: KeyboardEvent): void {
 		const step = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] }[event.key];

@@ -80,13 +80,13 @@
 				draggable="false"
 				data-card={block.card.id}
 				tabindex={props.tabbable === `${id}/${block.card.id}` ? 0 : -1}
-				aria-label={label(block)}
 				aria-describedby="plan-keys"
 				title={label(block)}
 				style:left={left(block, i)}
 				style:width={width(block)}
 			>
-				<span class="inside">
+				<span class="sr-only">{label(block)}</span>
+				<span class="inside" aria-hidden="true">
 					<span class="number"
 						>{block.card.number}<span class="hours"
 							>{block.card.size === null ? ' · not sized' : ` · ${amount(block.hours, unit)}`}</span

@@ -35,8 +35,10 @@
 					class={entry.kind}
 					style:flex-grow={entry.amount}
 					title="{amount(entry.amount, unit)} {ENTRIES[entry.kind]}"
-					aria-label="{amount(entry.amount, unit)} {ENTRIES[entry.kind]}"
-					onclick={() => onpick(entry)}><span aria-hidden="true">{label(entry, i === 0)}</span></button
+					onclick={() => onpick(entry)}
+					><span class="sr-only">{amount(entry.amount, unit)} {ENTRIES[entry.kind]}</span><span
+						aria-hidden="true">{label(entry, i === 0)}</span
+					></button
 				>
 			{/each}
 		</div>

@@ -54,6 +54,7 @@
 		['T I', 'type, initiative'],
 		['R', 'ready or not'],
 		['X', 'split'],
+		['U', 'pull into the first column, on a board without sprints'],
 		['Ctrl Z', 'take back the last thing you did'],
 		['Space', 'find a card or do something'],
 		['?', 'these keys'],
