@@ -122,6 +122,7 @@
 		<!-- svelte-ignore a11y_no_static_element_interactions -->
 		<span
 			class="month"
+			{@attach (month) => month.scrollIntoView({ block: 'nearest' })}
 			onkeydown={(event) => event.key === 'Escape' && (event.stopPropagation(), (open = false))}
 		>
 			<MonthCalendar

@@ -14,8 +14,10 @@
 	$effect(() => {
 		if (!open || !element) return;
 		const box = element.getBoundingClientRect();
+		// Not innerWidth: on a phone it grows with what sticks out.
+		const wide = document.documentElement.clientWidth;
 		up = box.bottom + 110 > innerHeight;
-		left = Math.min(0, innerWidth - 12 - Math.min(320, innerWidth * 0.8) - box.left);
+		left = Math.min(0, wide - 12 - Math.min(320, wide * 0.8) - box.left);
 	});
 	const id = $props.id();
 	let open = $state(false);
