@@ -27,7 +27,9 @@ describe('the report of a sprint', () => {
 		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `${BOARD}/${last.number}`);
 		const { ledger, scope, unfinished, finished } = await ask<ReportPage>(`/${last.number}`);
 		await page
-			.getByText(`${finished.length} cards finished, ${tidied(ledger.delivered)} h delivered`)
+			.getByText(
+				`${finished.length} cards finished: ${tidied(last.kept)} of the ${tidied(last.committed)} h committed were delivered`,
+			)
 			.waitFor();
 		await accessible(page);
 		await tidy(page);
@@ -35,7 +37,7 @@ describe('the report of a sprint', () => {
 		// Each part of both sides is the sum of its cards.
 		for (const side of ['What came in', 'What became of it'])
 			for (const part of await page.getByRole('group', { name: side }).getByRole('button').all()) {
-				const [, amount] = /^([\d.]+) h /.exec((await part.getAttribute('aria-label'))!)!;
+				const [, amount] = /^([\d.]+) h /.exec((await part.getAttribute('title'))!)!;
 				await part.click();
 				await behind(page)
 					.getByText(new RegExp(`^\\d+ cards?, ${amount!.replace('.', '\\.')} h$`))

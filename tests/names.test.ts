@@ -39,9 +39,9 @@ test('types, labels and initiatives are renamed, become one, are retired and off
 			)
 		).rows[0];
 
-	await change({ kind: 'type', name: 'Repair', to: 'Mending' });
-	await change({ kind: 'label', name: 'nights', to: 'night' });
-	await change({ kind: 'initiative', name: 'Winter works', to: 'Winter' });
+	await change({ type: 'Repair', to: 'Mending' });
+	await change({ label: 'nights', to: 'night' });
+	await change({ initiative: 'Winter works', to: 'Winter' });
 	assert.deepEqual(await card(loose), { type: 'Mending', initiative: 'Winter', labels: ['night'] });
 	assert.deepEqual(await card(lined), { type: 'Mending', initiative: 'Winter', labels: ['night', 'quay'] });
 	const head = await boardHead(board.lead, board.slug);
@@ -49,9 +49,9 @@ test('types, labels and initiatives are renamed, become one, are retired and off
 		[head.types.map((type) => type.name), head.labels, head.initiatives],
 		[['Mending'], ['night', 'quay'], ['Winter']],
 	);
-	await change({ kind: 'label', name: 'quay', to: 'harbour' });
+	await change({ label: 'quay', to: 'harbour' });
 	assert.deepEqual((await card(lined)).labels, ['harbour', 'night']);
-	await change({ kind: 'label', name: 'harbour', retired: true });
+	await change({ label: 'harbour', retired: true });
 	assert.deepEqual((await card(lined)).labels, ['harbour', 'night'], 'what carries it goes on carrying it');
 	assert.deepEqual((await boardHead(board.lead, board.slug)).labels, ['night']);
 
@@ -66,19 +66,17 @@ test('types, labels and initiatives are renamed, become one, are retired and off
 		'The label quay is called harbour.',
 		'The initiative Winter works became one with Winter.',
 	]);
-	await change({ kind: 'label', name: 'harbour', retired: false });
+	await change({ label: 'harbour', retired: false });
 	assert.deepEqual((await boardHead(board.lead, board.slug)).labels, ['harbour', 'night']);
 
-	assert.equal((await refusal(change({ kind: 'label', name: 'nothing', to: 'x' }))).code, 'label.unknown');
-	assert.equal((await refusal(change({ kind: 'label', name: 'night' }))).field, 'to');
-	assert.equal(
-		(await refusal(change({ kind: 'label', name: 'night', to: 'x'.repeat(41) }))).code,
-		'invalid.to',
-	);
+	assert.equal((await refusal(change({ label: 'nothing', to: 'x' }))).code, 'label.unknown');
+	assert.equal((await refusal(change({ label: 'night' }))).field, 'to');
+	assert.equal((await refusal(change({ label: 'night', to: 'x'.repeat(41) }))).code, 'invalid.to');
+	for (const input of [{ to: 'x' }, { type: 'Repair', label: 'night', to: 'x' }])
+		assert.equal((await refusal(change(input))).field, 'type', 'one of the three');
 	const asMember = command(board.member, 'ChangeName', {
 		board: board.id,
-		kind: 'label',
-		name: 'night',
+		label: 'night',
 		to: 'x',
 	});
 	assert.equal((await refusal(asMember)).code, 'right.missing');

@@ -1,22 +1,29 @@
-import { IsBoolean, IsIn } from 'class-validator';
+import { IsBoolean } from 'class-validator';
 import { Problem } from '../problem.ts';
 import { boardCommand } from './command.ts';
 import type { BoardContext } from './context.ts';
 import { Id, Line, Optional } from './fields.ts';
 
 const TABLES = { type: 'card_type', label: 'label', initiative: 'initiative' } as const;
-export type NameKind = keyof typeof TABLES;
+type NameKind = keyof typeof TABLES;
 const KINDS = Object.keys(TABLES) as NameKind[];
 
 export class ChangeName {
 	@Id('board')
 	board!: string;
 
-	@IsIn(KINDS, { message: `It is the name of a ${KINDS.join(', of a ')}.` })
-	kind!: NameKind;
+	/** What a type is called now; a label or an initiative instead, but one of the three. */
+	@Optional()
+	@Line('The type', 40)
+	type?: string;
 
-	@Line('The name', 80)
-	name!: string;
+	@Optional()
+	@Line('The label', 40)
+	label?: string;
+
+	@Optional()
+	@Line('The initiative', 80)
+	initiative?: string;
 
 	/** What it is called from now on; where there is one of that name already, the two become one. */
 	@Optional()
@@ -38,9 +45,9 @@ export const changeName = boardCommand({
 	undoable: false,
 	input: ChangeName,
 	async run(context, input) {
-		const { kind, name } = input;
+		const [kind, name] = meant(input);
 		const from = await named(context, kind, name);
-		if (!from) throw new Problem(422, `${kind}.unknown`, `This board has no ${kind} “${name}”.`, 'name');
+		if (!from) throw new Problem(422, `${kind}.unknown`, `This board has no ${kind} “${name}”.`, kind);
 		const to = input.to === undefined || input.to === name ? null : input.to;
 		if (to && to.length > (kind === 'initiative' ? 80 : 40))
 			throw new Problem(422, 'invalid.to', `The name of a ${kind} may have at most 40 characters.`, 'to');
@@ -73,6 +80,13 @@ export const changeName = boardCommand({
 		return { result: { cards: 0 } };
 	},
 });
+
+/** The one name that is meant, and what it names. */
+function meant(input: ChangeName): [NameKind, string] {
+	const said = KINDS.filter((kind) => input[kind] !== undefined);
+	if (said.length === 1) return [said[0]!, input[said[0]!]!];
+	throw new Problem(422, 'invalid.type', 'Name one type, one label or one initiative of the board.', 'type');
+}
 
 async function named(context: BoardContext, kind: NameKind, name: string): Promise<string | null> {
 	const { rows } = await context.tx.query<{ id: string }>(

@@ -7,7 +7,7 @@
 		retired: readonly string[];
 		mayChange: boolean;
 		/** Gives why it was refused; empty when it was done. */
-		onchange: (change: { name: string; to?: string; retired?: boolean }) => Promise<string>;
+		onchange: (name: string, change: { to?: string; retired?: boolean }) => Promise<string>;
 	}
 	/** Names of a board: each can be called otherwise, become one with another, or be offered no more. */
 	let { kind, names, retired, mayChange, onchange }: Props = $props();
@@ -26,11 +26,11 @@
 		const name = renaming!;
 		const to = text.trim();
 		if (!to || to === name) return void (renaming = null);
-		problem = await onchange({ name, to });
+		problem = await onchange(name, { to });
 		if (!problem) renaming = null;
 	}
 	async function retire(name: string, on: boolean): Promise<void> {
-		problem = await onchange({ name, retired: on });
+		problem = await onchange(name, { retired: on });
 	}
 </script>
 

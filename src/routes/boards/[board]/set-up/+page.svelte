@@ -27,8 +27,8 @@
 	let problem = $state('');
 
 	const setUp = $derived(data.setUp);
-	const namesOf = (kind: 'type' | 'label' | 'initiative') => async (change: object) => {
-		const sent = await board.ask('ChangeName', { board: head.id, kind, ...change });
+	const namesOf = (kind: 'type' | 'label' | 'initiative') => async (name: string, change: object) => {
+		const sent = await board.ask('ChangeName', { board: head.id, [kind]: name, ...change });
 		return sent.ok ? '' : sent.refusal.title;
 	};
 	async function cadence(event: SubmitEvent) {
