@@ -123,7 +123,9 @@ describe('looking back over the sprints', () => {
 	test('velocity, carry-over and its reasons open to the cards that make them up', async () => {
 		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
 		await page
-			.getByText(`Sprint ${last.number} delivered ${tidied(last.delivered)} h`)
+			.getByText(
+				`In sprint ${last.number}, ${tidied(last.kept)} of the ${tidied(last.committed)} h committed were delivered`,
+			)
 			.first()
 			.waitFor();
 		await accessible(page);
@@ -134,7 +136,9 @@ describe('looking back over the sprints', () => {
 				.getByText(new RegExp(`^\\d+ cards?, ${tidied(amount).replace('.', '\\.')} h$`))
 				.waitFor();
 		};
-		await opens(`Sprint ${last.number}: ${tidied(last.delivered)} h delivered`, last.delivered);
+		await opens(`Sprint ${last.number}: ${tidied(last.kept)} h of the commitment delivered`, last.kept);
+		const later = last.delivered - last.kept;
+		await opens(`Sprint ${last.number}: ${tidied(later)} h that came in later delivered`, later);
 		await opens(`Sprint ${last.number}: ${tidied(last.committed)} h committed`, last.committed);
 		const over = back.carryOver.sprints.at(-1)!;
 		const share = (n: number | null) => `${Math.round(n! * 100)}%`;
@@ -161,7 +165,9 @@ describe('looking back over the sprints', () => {
 		await tidy(page);
 		await page.getByRole('link', { name: 'cards', exact: true }).click();
 		await page
-			.getByRole('button', { name: `Sprint ${last.number}: ${last.cards} cards delivered` })
+			.getByRole('button', {
+				name: `Sprint ${last.number}: ${last.keptCards} cards of the commitment delivered`,
+			})
 			.waitFor();
 		await page.getByRole('link', { name: `Sprint ${last.number}`, exact: true }).click();
 		await page.getByRole('heading', { name: new RegExp(`^Tidewatch, sprint ${last.number}`) }).waitFor();
@@ -193,6 +199,6 @@ describe('looking back over the sprints', () => {
 		assert.equal(await status('nowhere/look-back'), 404);
 		const wrong = await ask<{ code: string; title: string }>('/cards?of=everything&which=1');
 		assert.equal(wrong.code, 'invalid.of');
-		assert.match(wrong.title, /committed, delivered, over/);
+		assert.match(wrong.title, /committed, delivered, kept, later, over/);
 	});
 });

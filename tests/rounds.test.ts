@@ -9,7 +9,7 @@ import { at, runningBoard, seen, start, type SprintBoard } from './support/sprin
 
 const db = await useDatabase('empty');
 /** Thursday of the sprint that runs since Monday 23 November. */
-const THURSDAY = '2026-11-26T15:00:00Z';
+const FRIDAY = '2026-11-27T15:00:00Z';
 
 const rounds = async (board: SprintBoard) => roundsPage(await boardHead(board.lead, board.slug), board.lead);
 const kinds = async (board: SprintBoard, kind: FindingKind) =>
@@ -24,8 +24,8 @@ describe('what the rounds find in the tables', () => {
 		const board = await runningBoard(db, [['A', 8]]);
 		await own(board, board.cards[0]!);
 		await move(board, board.cards[0]!, 'Making');
-		await at('2026-11-25T15:00:00Z', async () => assert.equal((await kinds(board, 'quiet')).length, 0));
-		await at(THURSDAY, async () => {
+		await at('2026-11-26T15:00:00Z', async () => assert.equal((await kinds(board, 'quiet')).length, 0));
+		await at(FRIDAY, async () => {
 			assert.deepEqual((await kinds(board, 'quiet'))[0]!.cards, [1]);
 			await command(board.viewer, 'CommentCard', { card: board.cards[0], text: 'How is it going?' });
 			assert.equal((await kinds(board, 'quiet')).length, 0);

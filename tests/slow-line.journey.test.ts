@@ -178,7 +178,7 @@ test('a card is sent to any column from its own page on a phone; a full one that
 	const dialog = page.getByRole('dialog', { name: 'Let it through?' });
 	await dialog.getByRole('textbox').fill('The harbour waits for it');
 	await dialog.getByRole('button', { name: 'Let it through' }).tap();
-	await page.getByText('let through: The harbour waits for it').first().waitFor();
+	await page.getByText('let through: The harbour waits for it').filter({ visible: true }).first().waitFor();
 	await accessible(page);
 	quiet(/409/);
 	await context.close();

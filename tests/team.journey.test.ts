@@ -119,7 +119,7 @@ test('a lead sets up who settles, what an initiative may cost, and what an hour 
 	await page.getByRole('combobox', { name: 'Initiative' }).selectOption('Open figures');
 	await page.getByLabel('Hours; empty for none').fill('800');
 	await page.getByRole('button', { name: 'Keep the budget' }).click();
-	await page.getByText('Open figures 800 h').waitFor();
+	await page.getByText('Open figures has 800 h').waitFor();
 	await accessible(page);
 	await tidy(page);
 	const { rows } = await db.query(`select members_settle, done_days from board where key = 'TIDE'`);

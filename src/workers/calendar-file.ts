@@ -1,7 +1,8 @@
-import { parentPort, workerData } from 'node:worker_threads';
+import { parentPort } from 'node:worker_threads';
 import { zoneOf } from '../core/calendar/zone.ts';
 import { readCalendar } from '../core/exchange/calendar-file.ts';
 
 /** Reads a calendar file apart from everything else: its rules may go on for ever. */
-const { text, zone, today } = workerData as { text: string; zone: string; today: number };
-parentPort!.postMessage(readCalendar(text, zoneOf(zone), today));
+parentPort!.once('message', ({ text, zone, today }: { text: string; zone: string; today: number }) =>
+	parentPort!.postMessage({ answer: readCalendar(text, zoneOf(zone), today) }),
+);

@@ -9,28 +9,30 @@ const worker = (name: string) =>
 
 /**
  * Computes something in a thread of its own, so that nobody else waits for it, and no longer than a while.
- * @param name of a file in src/workers; it gets the data and posts one answer
+ * @param name of a file in src/workers; it gets the data as a message and posts one answer
  * @returns the answer; null when it took too long or too much memory
  */
 export function apart<T>(name: string, data: unknown, milliseconds: number): Promise<T | null> {
 	return new Promise((resolve, reject) => {
 		const { href } = worker(name);
 		// A thread does not take over how TypeScript is read: where the sources run it is told.
-		const begin = href.endsWith('.ts')
+		const load = href.endsWith('.ts')
 			? `import('tsx/esm/api').then(({ register }) => { register(); return import('${href}'); })`
 			: `import('${href}')`;
-		const thread = new Worker(begin, {
-			eval: true,
-			workerData: data,
-			resourceLimits: { maxOldGenerationSizeMb: 256 },
-		});
-		const clock = setTimeout(() => end(() => resolve(null)), milliseconds);
+		const begin = `${load}.then(() => require('node:worker_threads').parentPort.postMessage({ ready: true }))`;
+		const thread = new Worker(begin, { eval: true, resourceLimits: { maxOldGenerationSizeMb: 256 } });
+		let clock: NodeJS.Timeout | undefined;
 		const end = (say: () => void) => {
 			clearTimeout(clock);
 			void thread.terminate();
 			say();
 		};
-		thread.once('message', (answer: T) => end(() => resolve(answer)));
+		thread.on('message', (said: { ready: true } | { answer: T }) => {
+			if ('answer' in said) return end(() => resolve(said.answer));
+			// Its time counts from when it has loaded, however busy the machine is.
+			clock = setTimeout(() => end(() => resolve(null)), milliseconds);
+			thread.postMessage(data);
+		});
 		thread.once('error', (error: Error & { code?: string }) =>
 			end(() => (error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? resolve(null) : reject(error))),
 		);

@@ -76,9 +76,6 @@
 			class={known?.kind ?? 'work'}
 			class:today={day === today}
 			aria-pressed={day >= from && day <= to && Boolean(from)}
-			aria-label="{dateWords(day, today)}{known
-				? `: ${[known.note, `${known.hours} h`].filter(Boolean).join(', ')}`
-				: ''}"
 			title={known && (known.note || `${known.hours} h`)}
 			onclick={(event) => choose(day, event.shiftKey)}
 			onpointerdown={() => (dragging = true)}
@@ -88,8 +85,12 @@
 			onpointerleave={() => {
 				if (dragging && anchor === null) choose(day, false);
 			}}
-			><span>{Number(day.slice(8))}</span>{#if known}<small aria-hidden="true"
-					>{known.hours ? known.hours : ''}</small
+			><span class="sr-only"
+				>{dateWords(day, today)}{known
+					? `: ${[known.note, `${known.hours} h`].filter(Boolean).join(', ')}`
+					: ''}</span
+			><span class="number" aria-hidden="true">{Number(day.slice(8))}</span>{#if known}<small
+					aria-hidden="true">{known.hours ? known.hours : ''}</small
 				>{/if}</button
 		>
 	{/each}
@@ -144,7 +145,7 @@
 		background: repeating-linear-gradient(135deg, var(--rule) 0 1.5px, var(--sheet) 1.5px 6px);
 		border-color: var(--edge);
 	}
-	.grid :is(.away, .holiday) span {
+	.grid :is(.away, .holiday) .number {
 		background: var(--sheet);
 		padding: 0 3px;
 	}
