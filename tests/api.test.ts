@@ -142,6 +142,15 @@ describe('malformed input is answered in words, never with a failure', () => {
 	test('looking for odd texts finds nothing and breaks nothing', async () => {
 		for (const text of ['%00', '%25', '_', "';--", '%F0%9F%8C%8A', 'x'.repeat(3000)])
 			assert.equal((await ask(`/api/find?q=${text}`)).status, 200, text);
+		for (const text of ['tide-1', '1']) {
+			const { json } = await ask(`/api/find?q=${text}`);
+			const cards = json.filter((one: { kind: string }) => one.kind === 'card');
+			assert.match(
+				cards[0].key,
+				/-1$/,
+				'the card of just this key or number, before all that only begin with it',
+			);
+		}
 	});
 });
 

@@ -20,7 +20,7 @@ const cleaned = (text: string) =>
 		.slice(0, 100);
 
 /**
- * What holds the words: cards by key or title, those of open work first; boards and people by name; sprints by number or
+ * What holds the words: cards by key or title, the one that has just this key first, then those of open work; boards and people by name; sprints by number or
  * goal. At most 12 cards, and few of the others.
  * @param board only cards of this board
  */
@@ -41,7 +41,8 @@ export async function find(person: Person, text: string, board: string | null = 
 			join seen b on b.id = c.board_id
 			left join board_column k on k.id = c.column_id
 			where c.title ilike $2 or b.key || '-' || c.number ilike $2
-			order by (c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc
+			order by (lower(b.key || '-' || c.number) = lower($4)) desc, (c.number::text = $4) desc,
+				(c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc
 			limit 12
 		), boards(kind, id, key, board, title, place, "to") as (
 			select 'board', '', '', b.slug, b.name, t.name, '/boards/' || b.slug
@@ -67,7 +68,7 @@ export async function find(person: Person, text: string, board: string | null = 
 			limit 4
 		)
 		(select * from boards) union all (select * from people) union all (select * from sprints) union all (select * from cards)`,
-		[person.id, pattern, board],
+		[person.id, pattern, board, query],
 		'find',
 	);
 }

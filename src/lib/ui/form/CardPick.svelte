@@ -41,11 +41,7 @@
 		if (mine !== asked) return;
 		looked = words;
 		if (!answer.ok) return void (problem = answer.refusal.title);
-		const number = words.replace(/^.*-(?=\d+$)/, '');
-		found = answer.answer
-			.filter((one) => one.kind === 'card' && !but.includes(one.key))
-			// Who names a number means that card before any that has it in its title.
-			.sort((a, b) => Number(b.key.endsWith(`-${number}`)) - Number(a.key.endsWith(`-${number}`)));
+		found = answer.answer.filter((one) => one.kind === 'card' && !but.includes(one.key));
 	}
 	async function pick(card: Card | undefined): Promise<void> {
 		if (!card) return void (problem = text.trim() ? `No card has “${text.trim()}” in its key or title.` : '');
