@@ -26,5 +26,5 @@ export HARROW_BUILD="$STATE/testing.$$"
 export HARROW_NOW=2026-11-23T14:20:00Z
 say "Preparing test databases…"
 node --import tsx tests/support/prepare.ts
-node --import tsx --test --test-reporter=spec --test-concurrency=2 --test-timeout=180000 "${files[@]}"
+node --import tsx --test --test-reporter=spec --test-concurrency=2 --test-timeout=300000 "${files[@]}"
 [ -z "${alone:-}" ] || node --import tsx --test --test-reporter=spec --test-timeout=180000 "${alone[@]}"
