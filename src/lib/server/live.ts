@@ -18,8 +18,8 @@ export interface Listener {
 	person: string;
 	/** Takes a change, as JSON; false when it takes no more of them. */
 	tell(seq: number, json: string): boolean;
-	/** Ends when the page may not listen any more. */
-	check(): void;
+	/** Ends when the page may not listen any more; fails where that cannot be known now. */
+	check(): Promise<void>;
 	end(): void;
 }
 
@@ -158,7 +158,7 @@ async function connect(): Promise<void> {
 	client = made;
 	// What happened while nobody listened is read now.
 	for (const board of boards.keys()) void spread(board);
-	for (const listener of everyone()) listener.check();
+	for (const one of everyone()) void recheck(...one);
 }
 
 function retry(): void {
@@ -167,21 +167,41 @@ function retry(): void {
 	}, AGAIN_MS).unref();
 }
 
-function* everyone(): Generator<Listener> {
-	for (const { listeners } of [...boards.values()]) yield* [...listeners.keys()];
+function* everyone(): Generator<[string, Heard, Listener]> {
+	for (const [board, heard] of [...boards])
+		for (const listener of [...heard.listeners.keys()]) yield [board, heard, listener];
+}
+
+/** Asks whether a page may still listen; until that is known nothing is told to it, and then what it missed. */
+async function recheck(board: string, heard: Heard, listener: Listener): Promise<void> {
+	const seen = heard.listeners.get(listener) ?? null;
+	heard.listeners.set(listener, null);
+	try {
+		await listener.check();
+		if (seen === null || !heard.listeners.has(listener)) return;
+		const change = await changesAfter(board, seen);
+		if (change.seq > seen) deliver(heard, listener, change.seq, JSON.stringify(change));
+		else if (heard.listeners.has(listener)) heard.listeners.set(listener, seen);
+		heard.told = Math.min(heard.told, change.seq);
+		void spread(board);
+	} catch {
+		// The page comes again by itself.
+		heard.listeners.delete(listener);
+		listener.end();
+	}
 }
 
 /** The database says `BOARD SEQ` when something happened on a board, and `person ID` when a right of somebody ended. */
 function hear(payload: string): void {
 	const [first = '', second = ''] = payload.split(' ');
 	if (first !== 'person') return void spread(first);
-	for (const listener of everyone()) if (listener.person === second) listener.check();
+	for (const one of everyone()) if (one[2].person === second) void recheck(...one);
 }
 
 /** Ends every stream and the connection, so that the process can stop. */
 export async function stopLive(): Promise<void> {
 	stopping = true;
-	for (const listener of everyone()) listener.end();
+	for (const [, , listener] of everyone()) listener.end();
 	boards.clear();
 	await client?.end().catch(() => undefined);
 }

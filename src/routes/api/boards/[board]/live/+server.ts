@@ -33,17 +33,18 @@ export const GET = answers(async ({ params, url, request, cookies }: RequestEven
 					return true;
 				};
 				// A stream lives no longer than the right to it: a session that ended, or a board no longer seen, ends it.
-				const check = () => {
-					stillAllowed().then(
-						(allowed) => (allowed ? void (say(': still here\n\n') || end()) : end()),
-						(error) => error instanceof Problem && error.status < 500 && end(),
-					);
+				const check = async () => {
+					const allowed = await stillAllowed().catch((error: unknown) => {
+						if (error instanceof Problem && error.status < 500) return false;
+						throw error;
+					});
+					if (!allowed || !say(': still here\n\n')) end();
 				};
 				const stillAllowed = async () => {
 					const still = await personOfRequest(bearerOf(request), cookies.get(SESSION_COOKIE));
 					return still !== null && (await boardSeen(still, params.board)) !== null;
 				};
-				const heartbeat = setInterval(check, HEARTBEAT_MS);
+				const heartbeat = setInterval(() => void check().catch(() => undefined), HEARTBEAT_MS);
 				end = () => {
 					clearInterval(heartbeat);
 					leave();
