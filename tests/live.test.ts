@@ -190,9 +190,11 @@ test('a stream ends with the session it belongs to, and with the right to see th
 		redirect: 'manual',
 		headers: { cookie: signedOut, origin: quick.url },
 	});
+	await add(one.url, here, 'After the door was closed');
 	await assert.rejects(
-		stream.until(() => false),
+		stream.until((change) => change.cards.some((card) => card.title === 'After the door was closed')),
 		/The stream ended/,
+		'and nothing is told to it meanwhile',
 	);
 
 	const removed = await signIn(quick.url, 'Leila Farrow');
