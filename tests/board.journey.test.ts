@@ -143,6 +143,7 @@ describe('a lead works the board', () => {
 		await page.getByRole('dialog').getByRole('textbox').fill('Part on order');
 		await page.keyboard.press('Enter');
 		await card.getByText('Part on order, 1 day').waitFor();
+		await page.getByRole('dialog').waitFor({ state: 'detached' });
 		await page.getByRole('button', { name: /\d blocked/ }).click();
 		assert.ok(
 			(await column(page, 'Lined up').locator('li[data-card]').count()) === 1,
@@ -158,6 +159,7 @@ describe('a lead works the board', () => {
 		await page.keyboard.press('Enter');
 		await card.getByText('7.5 h').waitFor();
 
+		await page.getByRole('dialog').waitFor({ state: 'detached' });
 		await card.focus();
 		await page.keyboard.press('o');
 		await page.getByRole('dialog').getByText('Tomas Reyl').click();
