@@ -185,6 +185,8 @@ test('a stream ends with the session it belongs to, and with the right to see th
 	const signedOut = await signIn(quick.url, 'Sam Pike');
 	const stream = await listen(quick.url, signedOut);
 	await stream.until(() => true);
+	const stays = await listen(quick.url, await signIn(quick.url, 'Sam Pike'));
+	await stays.until(() => true);
 	await fetch(`${quick.url}/sign-out`, {
 		method: 'POST',
 		redirect: 'manual',
@@ -196,6 +198,9 @@ test('a stream ends with the session it belongs to, and with the right to see th
 		/The stream ended/,
 		'and nothing is told to it meanwhile',
 	);
+	// The same person's other window goes on, and misses nothing.
+	await stays.until((change) => change.cards.some((card) => card.title === 'After the door was closed'));
+	stays.stop();
 
 	const removed = await signIn(quick.url, 'Leila Farrow');
 	const other = await listen(quick.url, removed);
