@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { randomUUID } from 'node:crypto';
+import { connect } from 'node:net';
 import { test } from 'node:test';
 import { useDatabase } from './support/database.ts';
 import { signIn, startServer } from './support/server.ts';
@@ -215,4 +216,21 @@ test('a stream ends with the session it belongs to, and with the right to see th
 		other.until(() => false),
 		/The stream ended/,
 	);
+});
+
+test('pages that go before they are answered do no harm', async () => {
+	const { hostname, port } = new URL(one.url);
+	const go = (afterMs: number) =>
+		new Promise<void>((resolve, reject) => {
+			const socket = connect(Number(port), hostname, () => {
+				socket.write(`GET /api/boards/tidewatch/live HTTP/1.1\r\nhost: x\r\ncookie: ${here}\r\n\r\n`);
+				setTimeout(() => socket.destroy(), afterMs);
+			});
+			socket.on('close', () => resolve());
+			socket.on('error', reject);
+		});
+	for (let round = 0; round < 10; round++)
+		await Promise.all(Array.from({ length: 20 }, (_, i) => go(i % 10)));
+	assert.equal((await fetch(`${one.url}/health`)).status, 200);
+	assert.equal(one.process.exitCode, null, one.log());
 });

@@ -21,7 +21,8 @@ export const GET = answers(async ({ params, url, request, cookies }: RequestEven
 	const said = Number(request.headers.get('last-event-id') ?? url.searchParams.get('since') ?? seq);
 	const since = Number.isSafeInteger(said) && said >= 0 ? Math.min(said, seq) : seq;
 	const text = new TextEncoder();
-	let end = () => undefined as void;
+	/** Ends the stream: from here, or (gone) since the page has left and nothing can be closed any more. */
+	let end = (_gone = false) => undefined as void;
 	const body = new ReadableStream<Uint8Array>(
 		{
 			async start(controller) {
@@ -45,13 +46,12 @@ export const GET = answers(async ({ params, url, request, cookies }: RequestEven
 					return still !== null && (await boardSeen(still, params.board)) !== null;
 				};
 				const heartbeat = setInterval(() => void check().catch(() => undefined), HEARTBEAT_MS);
-				end = () => {
+				end = (gone = false) => {
 					clearInterval(heartbeat);
 					leave();
 					if (ended) return;
 					ended = true;
-					// The page may have gone, and with it the stream.
-					if (controller.desiredSize !== null) controller.close();
+					if (!gone) controller.close();
 				};
 				say('retry: 1000\n\n');
 				try {
@@ -67,7 +67,7 @@ export const GET = answers(async ({ params, url, request, cookies }: RequestEven
 					end();
 				}
 			},
-			cancel: () => end(),
+			cancel: () => end(true),
 		},
 		{ highWaterMark: MOST_WAITING_BYTES, size: (chunk) => chunk.byteLength },
 	);
