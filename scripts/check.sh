@@ -15,8 +15,8 @@ begin() { # begin NAME COMMAND...
 	names+=("$name") pids+=($!)
 }
 begin "Types" npx svelte-check --fail-on-warnings --output human --threshold warning
-begin "Lint and import direction" npx eslint .
-begin "Format" npx prettier --check --log-level warn .
+begin "Lint and import direction" npx eslint --cache --cache-location "$STATE/eslint" .
+begin "Format" npx prettier --check --log-level warn --cache --cache-location "$STATE/prettier" .
 begin "Unused code" npx knip --no-progress
 failed=
 for i in "${!names[@]}"; do

@@ -15,7 +15,7 @@ if [ $# -gt 0 ]; then
 	files=("$@")
 else
 	bash scripts/check.sh
-	mapfile -t files < <(find src demo tests -name '*.test.ts' ! -name timing.test.ts | sort)
+	mapfile -t files < <(find src demo tests -name '*.test.ts' ! -name timing.test.ts)
 	# What measures time runs alone, after the rest.
 	alone=(tests/timing.test.ts)
 fi
@@ -26,5 +26,5 @@ export HARROW_BUILD="$STATE/testing.$$"
 export HARROW_NOW=2026-11-23T14:20:00Z
 say "Preparing test databases…"
 node --import tsx tests/support/prepare.ts
-node --import tsx --test --test-reporter=spec --test-concurrency=2 --test-timeout=300000 "${files[@]}"
-[ -z "${alone:-}" ] || node --import tsx --test --test-reporter=spec --test-timeout=180000 "${alone[@]}"
+node --import tsx tests/support/run.ts "${files[@]}"
+[ -z "${alone:-}" ] || node --import tsx tests/support/run.ts "${alone[@]}"

@@ -4,7 +4,7 @@ import { createInterface } from 'node:readline';
 import { after } from 'node:test';
 import { setImmediate } from 'node:timers/promises';
 import type pg from 'pg';
-import { obey } from '../../src/lib/server/commands/door.ts';
+import { obey } from '../../src/lib/server/door/door.ts';
 import { Problem } from '../../src/lib/server/problem.ts';
 import type { Person } from '../../src/lib/server/sign-in.ts';
 

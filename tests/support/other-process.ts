@@ -1,5 +1,5 @@
 import { createInterface } from 'node:readline';
-import { obey } from '../../src/lib/server/commands/door.ts';
+import { obey } from '../../src/lib/server/door/door.ts';
 import { database } from '../../src/lib/server/database.ts';
 import { Problem } from '../../src/lib/server/problem.ts';
 

@@ -64,6 +64,7 @@ export async function stopServer(
 /** Signs in as a demo person and gives the cookie. */
 export async function signIn(url: string, name: string): Promise<string> {
 	const page = await (await fetch(`${url}/sign-in`)).text();
+	// Two of the demo share a name: the first is meant.
 	const id = new RegExp(`value="([0-9a-f-]{36})"(?:(?!<button)[\\s\\S])*?>${name}<`).exec(page)?.[1];
 	if (!id) throw new Error(`${name} cannot be signed in.`);
 	const answer = await fetch(`${url}/sign-in?/demo`, {

@@ -1,5 +1,5 @@
 import { writeSync } from 'node:fs';
-import { obey } from '../../src/lib/server/commands/door.ts';
+import { obey } from '../../src/lib/server/door/door.ts';
 import { database } from '../../src/lib/server/database.ts';
 
 /**

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type pg from 'pg';
-import { obey, type Answer } from '../../src/lib/server/commands/door.ts';
+import { obey, type Answer } from '../../src/lib/server/door/door.ts';
 import { Problem } from '../../src/lib/server/problem.ts';
 import type { Person } from '../../src/lib/server/sign-in.ts';
 

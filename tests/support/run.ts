@@ -1,0 +1,49 @@
+import { existsSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
+import { run } from 'node:test';
+import { spec } from 'node:test/reporters';
+import { chromium } from 'playwright-core';
+
+/*
+ * Runs test files with one browser for all of them, those that take longest first. Asked of it: `run.ts FILE...`.
+ * How long each took is kept beside the databases of this checkout, for the next time.
+ */
+const TIMES = '.harrow/test-times.json';
+const LONGEST_MS = 180_000;
+
+const files = process.argv.slice(2);
+const took = (existsSync(TIMES) ? JSON.parse(readFileSync(TIMES, 'utf8')) : {}) as Record<string, number>;
+// Of a file that never ran its size tells; journeys are the slow ones.
+const expected = (file: string) =>
+	took[file] ?? statSync(file).size * (file.includes('journey') ? 3 : file.startsWith('tests/') ? 1 : 0.1);
+files.sort((a, b) => expected(b) - expected(a));
+
+const browser = await chromium.launchServer({
+	executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+	host: '127.0.0.1',
+	args: [
+		'--no-sandbox',
+		'--disable-gpu',
+		'--disable-quic',
+		'--no-first-run',
+		'--disable-background-networking',
+		'--disable-component-update',
+		'--disable-sync',
+	],
+});
+process.env.HARROW_BROWSER = browser.wsEndpoint();
+
+const tests = run({ files, concurrency: availableParallelism(), timeout: LONGEST_MS });
+tests.on('test:fail', () => (process.exitCode = 1));
+const seen = new Set<string>();
+const heard = (test: { file?: string; nesting: number; details: { duration_ms: number } }) => {
+	const file = files.find((known) => test.nesting === 0 && test.file?.endsWith(known));
+	if (!file) return;
+	took[file] = Math.round((seen.has(file) ? took[file]! : 0) + test.details.duration_ms);
+	seen.add(file);
+};
+tests.on('test:pass', heard);
+tests.on('test:fail', heard);
+for await (const line of tests.compose<AsyncIterable<string>>(new spec())) process.stdout.write(line);
+writeFileSync(TIMES, JSON.stringify(took, null, '\t'));
+await browser.close();
