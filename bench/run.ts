@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { transaction, closeDatabase } from '../src/lib/server/database.ts';
-import { obey } from '../src/lib/server/commands/door.ts';
+import { obey } from '../src/lib/server/door/door.ts';
 import { migrate } from '../src/lib/server/migrate.ts';
 import { boardCards } from '../src/lib/server/questions/board-cards.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';

@@ -1,9 +1,10 @@
+import type { Command } from '../commands.ts';
 import type { Answer, Refusal, Sent } from './send';
 
 /** A command that is kept in this browser until it is answered. */
 interface Kept {
 	id: string;
-	command: string;
+	command: Command;
 	input: object;
 	person: string;
 	at: number;
@@ -17,7 +18,7 @@ interface Waiting extends Kept {
 const KEY = 'harrow.outbox';
 const PAUSES_MS = [400, 1000, 2000, 4000, 8000, 15_000];
 /** Answers that are secrets are asked for while somebody looks, and never after. */
-const NEVER_KEPT = ['MakeToken'];
+const NEVER_KEPT: Command[] = ['MakeToken'];
 
 /**
  * What a person does is sent one after the other, so that nothing overtakes itself on the way, and kept in the browser
@@ -59,7 +60,7 @@ class Outbox {
 	}
 
 	/** Sends a command once all before it are answered; gives its answer, however long that takes. */
-	send(command: string, input: object, onwaiting?: () => void): Promise<Sent> {
+	send(command: Command, input: object, onwaiting?: () => void): Promise<Sent> {
 		return new Promise((answer) => {
 			const one: Waiting = {
 				...{ id: crypto.randomUUID(), command, input, person: this.person, at: Date.now() },

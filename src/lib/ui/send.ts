@@ -1,3 +1,4 @@
+import type { Command, CommandInput, CommandResult } from '../commands.ts';
 import { outbox } from './outbox.svelte';
 
 /** A refusal, as the server words it. */
@@ -9,24 +10,28 @@ export interface Refusal {
 	[more: string]: unknown;
 }
 
-export interface Answer {
+export interface Answer<R = object> {
 	id: string;
 	seq: number | null;
 	undoable: boolean;
-	result: Record<string, unknown>;
+	result: R;
 	advice?: string;
 	secret?: string;
 }
 
-export type Sent = { ok: true; answer: Answer } | { ok: false; refusal: Refusal };
+export type Sent<R = object> = { ok: true; answer: Answer<R> } | { ok: false; refusal: Refusal };
 
 /**
  * Sends a command. It is kept in this browser until the server has answered, and sent again under the same id while the
  * connection is lost, so that it happens once.
  * @param onwaiting told when the connection is found to be lost
  */
-export function send(command: string, input: object, onwaiting?: () => void): Promise<Sent> {
-	return outbox.send(command, input, onwaiting);
+export function send<C extends Command>(
+	command: C,
+	input: CommandInput<C>,
+	onwaiting?: () => void,
+): Promise<Sent<CommandResult<C>>> {
+	return outbox.send(command, input, onwaiting) as Promise<Sent<CommandResult<C>>>;
 }
 
 /** Asks the server for something; what it refuses, and that it could not be reached, is said in words. */

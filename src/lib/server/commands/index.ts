@@ -1,70 +1,62 @@
-import { addAbsence } from './add-absence.ts';
-import { addCard } from './add-card.ts';
-import { addCards } from './add-cards.ts';
-import { archiveCard } from './archive-card.ts';
-import { assignCard } from './assign-card.ts';
-import { blockCard } from './block-card.ts';
-import { changeCadence } from './change-cadence.ts';
-import { changeCards } from './change-cards.ts';
-import { changeColumn } from './change-column.ts';
-import { changeShares } from './change-shares.ts';
-import { changeSkills } from './change-skills.ts';
-import { changeSprint } from './change-sprint.ts';
-import { changeType } from './change-type.ts';
-import { changeWeek } from './change-week.ts';
-import { checklistCard } from './checklist-card.ts';
-import { classifyCard } from './classify-card.ts';
-import { commentCard } from './comment-card.ts';
-import { correctLeft } from './correct-left.ts';
-import { dateCard } from './date-card.ts';
-import { describeCard } from './describe-card.ts';
-import { linkCard, unlinkCard } from './link-card.ts';
-import { makeToken } from './make-token.ts';
-import { moveCard } from './move-card.ts';
-import { nestCard } from './nest-card.ts';
-import { placeCards } from './place-cards.ts';
-import { planCards } from './plan-cards.ts';
-import { readCalendar } from './read-calendar.ts';
-import { removeMember } from './remove-member.ts';
-import { renameCard } from './rename-card.ts';
-import { replenishBoard } from './replenish-board.ts';
-import { restoreCard } from './restore-card.ts';
-import { revokeToken } from './revoke-token.ts';
-import { setHoliday } from './set-holiday.ts';
-import { shareOut } from './share-out.ts';
-import { sizeCard } from './size-card.ts';
-import { splitCard } from './split-card.ts';
-import { startSprint } from './start-sprint.ts';
-import { unblockCard } from './unblock-card.ts';
-import { waitFor } from './wait-for.ts';
-import { undoCommand } from './undo-command.ts';
-import { withdrawAbsence } from './withdraw-absence.ts';
-import { changeTime, removeTime } from './change-time.ts';
-import { logTime } from './log-time.ts';
-import { settleSprint } from './settle-sprint.ts';
-import { startTimer, stopTimer } from './run-timer.ts';
-import { dismissFinding, recallFinding } from './dismiss-finding.ts';
-import { changeBudget } from './change-budget.ts';
-import { changeName } from './change-name.ts';
-import { changeRate } from './change-rate.ts';
-import { changeSettling } from './change-settling.ts';
-import type { AnyCommand } from './command.ts';
+import { addCard } from './card/add-card.ts';
+import { addCards } from './card/add-cards.ts';
+import { archiveCard } from './card/archive-card.ts';
+import { assignCard } from './card/assign-card.ts';
+import { blockCard } from './card/block-card.ts';
+import { changeCards } from './card/change-cards.ts';
+import { checklistCard } from './card/checklist-card.ts';
+import { classifyCard } from './card/classify-card.ts';
+import { commentCard } from './card/comment-card.ts';
+import { correctLeft } from './card/correct-left.ts';
+import { dateCard } from './card/date-card.ts';
+import { describeCard } from './card/describe-card.ts';
+import { linkCard, unlinkCard } from './card/link-card.ts';
+import { moveCard } from './card/move-card.ts';
+import { nestCard } from './card/nest-card.ts';
+import { placeCards } from './card/place-cards.ts';
+import { renameCard } from './card/rename-card.ts';
+import { replenishBoard } from './card/replenish-board.ts';
+import { restoreCard } from './card/restore-card.ts';
+import { shareOut } from './card/share-out.ts';
+import { sizeCard } from './card/size-card.ts';
+import { splitCard } from './card/split-card.ts';
+import { unblockCard } from './card/unblock-card.ts';
+import { waitFor } from './card/wait-for.ts';
+import { changeCadence } from './sprint/change-cadence.ts';
+import { changeSprint } from './sprint/change-sprint.ts';
+import { planCards } from './sprint/plan-cards.ts';
+import { settleSprint } from './sprint/settle-sprint.ts';
+import { startSprint } from './sprint/start-sprint.ts';
+import { changeTime, removeTime } from './time/change-time.ts';
+import { logTime } from './time/log-time.ts';
+import { startTimer, stopTimer } from './time/run-timer.ts';
+import { addAbsence } from './people/add-absence.ts';
+import { changeRate } from './people/change-rate.ts';
+import { changeShares } from './people/change-shares.ts';
+import { changeSkills } from './people/change-skills.ts';
+import { changeWeek } from './people/change-week.ts';
+import { readCalendar } from './people/read-calendar.ts';
+import { removeMember } from './people/remove-member.ts';
+import { setHoliday } from './people/set-holiday.ts';
+import { withdrawAbsence } from './people/withdraw-absence.ts';
+import { changeBudget } from './board/change-budget.ts';
+import { changeColumn } from './board/change-column.ts';
+import { changeName } from './board/change-name.ts';
+import { changeSettling } from './board/change-settling.ts';
+import { changeType } from './board/change-type.ts';
+import { dismissFinding, recallFinding } from './board/dismiss-finding.ts';
+import { makeToken } from './you/make-token.ts';
+import { revokeToken } from './you/revoke-token.ts';
+import type { AnyCommand } from '../door/command.ts';
+import { undoCommand } from '../door/undo.ts';
 
-const all: AnyCommand[] = [
-	addAbsence,
+const all = [
 	addCard,
 	addCards,
 	archiveCard,
 	assignCard,
 	blockCard,
-	changeCadence,
 	changeCards,
-	changeColumn,
-	changeShares,
-	changeSkills,
-	changeSprint,
-	changeType,
-	changeWeek,
 	checklistCard,
 	classifyCard,
 	commentCard,
@@ -72,42 +64,61 @@ const all: AnyCommand[] = [
 	dateCard,
 	describeCard,
 	linkCard,
-	makeToken,
+	unlinkCard,
 	moveCard,
 	nestCard,
 	placeCards,
-	planCards,
-	readCalendar,
-	removeMember,
 	renameCard,
 	replenishBoard,
 	restoreCard,
-	revokeToken,
-	setHoliday,
 	shareOut,
 	sizeCard,
 	splitCard,
-	startSprint,
 	unblockCard,
 	waitFor,
-	undoCommand,
-	unlinkCard,
-	withdrawAbsence,
-	changeBudget,
-	changeName,
-	changeRate,
-	changeSettling,
-	changeTime,
-	dismissFinding,
-	recallFinding,
-	logTime,
-	removeTime,
+	changeCadence,
+	changeSprint,
+	planCards,
 	settleSprint,
+	startSprint,
+	changeTime,
+	removeTime,
+	logTime,
 	startTimer,
 	stopTimer,
-];
+	addAbsence,
+	changeRate,
+	changeShares,
+	changeSkills,
+	changeWeek,
+	readCalendar,
+	removeMember,
+	setHoliday,
+	withdrawAbsence,
+	changeBudget,
+	changeColumn,
+	changeName,
+	changeSettling,
+	changeType,
+	dismissFinding,
+	recallFinding,
+	makeToken,
+	revokeToken,
+	undoCommand,
+] as const;
+
+type Every = (typeof all)[number];
+
+/** What every command takes and answers, by its name: the one list that door, published description and pages go by. */
+export type Commands = {
+	[C in Every as C['name']]: C extends { input: new () => infer I; run(...args: never[]): Promise<infer D> }
+		? { input: I; result: ResultOf<D> }
+		: never;
+};
+
+type ResultOf<D> = Exclude<D, void> extends { result?: infer R } ? Exclude<R, undefined> : never;
 
 /** Every command there is, by its name. */
 export const COMMANDS: ReadonlyMap<string, AnyCommand> = new Map(
-	all.map((command) => [command.name, command]),
+	all.map((command): [string, AnyCommand] => [command.name, command]),
 );

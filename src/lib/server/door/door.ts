@@ -6,13 +6,13 @@ import { notFound, Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { boardOfInput, boardsOfTeam, wantsBoard, type BoardInput } from '../questions/board-of.ts';
 import { now } from '../time.ts';
-import type { AnyCommand, BoardCommand, Done, TeamCommand } from './command.ts';
-import { BoardContext, RANK, type Role, type TeamContext } from './context.ts';
-import { COMMANDS } from './index.ts';
+import type { AnyBoardCommand, AnyCommand, AnyTeamCommand, Done } from './command.ts';
+import { BoardContext, RANK, type Role, type TeamContext } from './contexts.ts';
+import { COMMANDS } from '../commands/index.ts';
 import { Keeping, type Kept } from './kept.ts';
 import { lockBoard, lockTeam, readBoard } from './lock.ts';
 import { inTurn } from './turns.ts';
-import { undoForTeam } from './undo-command.ts';
+import { undoForTeam } from './undo.ts';
 
 /** What the door answers: the same for the same id, however often it is asked. */
 export interface Answer {
@@ -180,7 +180,7 @@ async function obeyForTeam(
 	prepared: unknown,
 ): Promise<Answer> {
 	const { team, role, boards, at } = await lockTeam(tx, person, teamId);
-	const command: TeamCommand<object, unknown> = about.about === 'team' ? about : undoForTeam;
+	const command: AnyTeamCommand = about.about === 'team' ? about : undoForTeam;
 	mayDo(role, command.role, '');
 	const notes: TeamContext['notes'] = [];
 	const kept = new Keeping(tx);
@@ -238,7 +238,7 @@ async function obeyOnBoard(
 	tx: Tx,
 	person: Person,
 	id: string,
-	command: BoardCommand<object>,
+	command: AnyBoardCommand,
 	input: BoardInput,
 ): Promise<Answer> {
 	const { board, role, at } = await lockBoard(tx, person, input);

@@ -3,7 +3,7 @@ import { notFound } from '../problem.ts';
 import { wantsBoard, type BoardInput } from '../questions/board-of.ts';
 import type { Person } from '../sign-in.ts';
 import { setTime } from '../time.ts';
-import type { LockedBoard, Role, TeamContext } from './context.ts';
+import type { LockedBoard, Role, TeamContext } from './contexts.ts';
 
 /**
  * When a command happens, in SQL ($1: the time that is set, if any): by the database's clock, which all processes share, and

@@ -1,9 +1,9 @@
 import { Problem } from '../problem.ts';
 import { boardCommand, teamCommand } from './command.ts';
-import { RANK, type BoardContext, type CardRow, type PersonContext, type Role } from './context.ts';
+import { RANK, type BoardContext, type CardRow, type PersonContext, type Role } from './contexts.ts';
 import { Id, Line, Optional } from './fields.ts';
 import { putKeptBack, type Kept } from './kept.ts';
-import { checkLimit, freeRanks } from './place.ts';
+import { checkLimit, freeRanks } from '../commands/card/place.ts';
 
 export class UndoCommand {
 	/** The id of the command to take back. */

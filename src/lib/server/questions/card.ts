@@ -1,7 +1,7 @@
 import type { CardView } from '../../../core/board/view.ts';
 import type { TimeEntry } from '../../../core/board/time.ts';
 import type { CardEvent } from '../../../core/board/history-sentences.ts';
-import type { LinkKind } from '../commands/context.ts';
+import type { LinkKind } from '../door/contexts.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';

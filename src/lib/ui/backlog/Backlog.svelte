@@ -185,7 +185,7 @@
 	async function add(pasted: Parameters<BoardState['addPasted']>[0], place: string | null | undefined) {
 		const sent = await board.addPasted(pasted, place);
 		if (!sent.ok) return false;
-		const all = sent.answer.result.cards as { id: string; number: number }[];
+		const all = sent.answer.result.cards;
 		const made = all.at(-1)!;
 		fresh = new Set([...fresh, ...all.map((card) => card.id)]);
 		lastAdded = made.id;

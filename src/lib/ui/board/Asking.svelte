@@ -62,7 +62,7 @@
 
 	async function log(
 		card: CardView,
-		time: { hours: number | null; day: string; note: string; billable: boolean },
+		time: { hours: number; day: string; note: string; billable: boolean },
 	): Promise<string> {
 		const sent = await board.ask('LogTime', { card: card.id, ...time });
 		if (!sent.ok) return sent.refusal.title;

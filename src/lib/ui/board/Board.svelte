@@ -212,7 +212,7 @@
 		const [line] = readPaste(title, head.unit);
 		const sent = await board.add(place.column, line?.title ?? title, place.below, line?.size ?? null);
 		if (!sent.ok) return false;
-		fresh = new Set([...fresh, sent.answer.result.card as string]);
+		fresh = new Set([...fresh, sent.answer.result.card]);
 		board.spoken = `Added “${line?.title ?? title}”${line?.size ? `, ${amount(line.size, head.unit)}` : ''}.`;
 		return true;
 	}

@@ -5,6 +5,7 @@ import type { BoardCards, BoardHead, CardView } from '$core/board/view';
 import type { TableCard } from '$core/exchange/card-file';
 import { enter, type CardClock } from '$core/flow/clock';
 import { sized } from '$core/sprint/left';
+import type { Command, CommandInput, CommandOnCards, CommandResult, Entry, NewCard } from '../../commands';
 import { send, type Refusal, type Sent } from '../send';
 
 /** What a page open on a board is told. */
@@ -21,15 +22,7 @@ export interface Message {
 }
 
 /** What can be changed of many cards at once. */
-export interface CardsChange {
-	type?: string;
-	class?: CardView['class'];
-	label?: string[];
-	unlabel?: string[];
-	initiative?: string | null;
-	ready?: boolean;
-	owners?: string[];
-}
+export type CardsChange = Omit<CommandInput<'ChangeCards'>, 'board' | 'cards'>;
 
 /**
  * The board as one page shows it: what the server last said of each card, with the person's own changes applied at
@@ -335,7 +328,7 @@ export class BoardState {
 		title: string,
 		below: string | null | undefined,
 		size: number | null = null,
-	): Promise<Sent> {
+	): Promise<Sent<CommandResult<'AddCard'>>> {
 		return this.ask('AddCard', {
 			board: this.head.id,
 			column,
@@ -346,8 +339,11 @@ export class BoardState {
 	}
 
 	/** Adds cards to the backlog as lines described them. */
-	addPasted(cards: readonly PastedCard[], below: string | null | undefined): Promise<Sent> {
-		const list: object[] = [];
+	addPasted(
+		cards: readonly PastedCard[],
+		below: string | null | undefined,
+	): Promise<Sent<CommandResult<'AddCards'>>> {
+		const list: NewCard[] = [];
 		const card = ({ title, size, checklist }: Omit<PastedCard, 'children'>, parent?: number) => ({
 			title,
 			...(size === null ? {} : { size }),
@@ -362,7 +358,7 @@ export class BoardState {
 	}
 
 	/** Adds cards to the end of the backlog as a table described them. */
-	addFromTable(cards: readonly TableCard[]): Promise<Sent> {
+	addFromTable(cards: readonly TableCard[]): Promise<Sent<CommandResult<'AddCards'>>> {
 		const place = new Map(cards.map((card, i) => [card.line, i]));
 		return this.addAll(
 			cards.map(({ line: _line, parent, type, initiative, ...card }) => ({
@@ -375,7 +371,10 @@ export class BoardState {
 		);
 	}
 
-	private async addAll(cards: readonly object[], below: string | null | undefined): Promise<Sent> {
+	private async addAll(
+		cards: NewCard[],
+		below: string | null | undefined,
+	): Promise<Sent<CommandResult<'AddCards'>>> {
 		const sent = await this.ask('AddCards', {
 			board: this.head.id,
 			cards,
@@ -405,17 +404,17 @@ export class BoardState {
 	}
 
 	/** Sends a command whose effect shows when the server tells of it. */
-	async ask(command: string, input: object): Promise<Sent> {
+	async ask<C extends Command>(command: C, input: CommandInput<C>): Promise<Sent<CommandResult<C>>> {
 		const sent = await this.passing(input, (asked) => this.send(command, asked));
 		this.settle(sent);
 		return sent;
 	}
 
 	/** Does what a limit may hold: then the reason is asked for, and it is done again with it. */
-	private async passing(
-		input: object,
-		attempt: (input: object, reason?: string) => Promise<Sent>,
-	): Promise<Sent> {
+	private async passing<I extends object, R>(
+		input: I,
+		attempt: (input: I, reason?: string) => Promise<Sent<R>>,
+	): Promise<Sent<R>> {
 		const sent = await attempt(input);
 		if (sent.ok || sent.refusal.code !== 'limit.held') return sent;
 		this.spoken = sent.refusal.title;
@@ -427,7 +426,12 @@ export class BoardState {
 	}
 
 	/** Applies a change at once, sends it, and settles it with the answer; a refusal puts the card back as the server has it. */
-	private change(card: CardView, command: string, input: object, patch: Partial<CardView>): Promise<Sent> {
+	private change<C extends Command>(
+		card: CardView,
+		command: C,
+		input: CommandInput<C>,
+		patch: Partial<CardView>,
+	): Promise<Sent<CommandResult<C>>> {
 		return this.apply([card], command, input, () => patch);
 	}
 
@@ -436,13 +440,13 @@ export class BoardState {
 	 * @param more what the command says beside its cards, or of each of them
 	 * @param showing the cards that change on the page, where the command changes more than it names
 	 */
-	private changeAll(
+	private changeAll<C extends CommandOnCards>(
 		cards: readonly CardView[],
-		command: string,
-		more: object | ((card: CardView) => object),
+		command: C,
+		more: Omit<CommandInput<C>, 'board' | 'cards'> | ((card: CardView) => Omit<Entry<C>, 'card' | 'version'>),
 		patch: (card: CardView) => Partial<CardView>,
 		showing?: readonly CardView[],
-	): Promise<Sent> {
+	): Promise<Sent<CommandResult<C>>> {
 		const latest = cards.map((card) => this.latest(card));
 		const of = (card: CardView) => (typeof more === 'function' ? more(card) : {});
 		const input = {
@@ -450,15 +454,15 @@ export class BoardState {
 			cards: latest.map((card) => ({ card: card.id, version: card.version, ...of(card) })),
 			...(typeof more === 'function' ? {} : more),
 		};
-		return this.apply(showing ?? latest, command, input, patch);
+		return this.apply(showing ?? latest, command, input as unknown as CommandInput<C>, patch);
 	}
 
-	private async apply(
+	private async apply<C extends Command>(
 		cards: readonly CardView[],
-		command: string,
-		input: object,
+		command: C,
+		input: CommandInput<C>,
 		patch: (card: CardView, reason?: string) => Partial<CardView>,
-	): Promise<Sent> {
+	): Promise<Sent<CommandResult<C>>> {
 		const sent = await this.passing(input, (asked, reason) =>
 			this.showAndSend(cards, command, asked, (card) => patch(card, reason)),
 		);
@@ -466,12 +470,12 @@ export class BoardState {
 		return sent;
 	}
 
-	private async showAndSend(
+	private async showAndSend<C extends Command>(
 		cards: readonly CardView[],
-		command: string,
-		input: object,
+		command: C,
+		input: CommandInput<C>,
 		patch: (card: CardView) => Partial<CardView>,
-	): Promise<Sent> {
+	): Promise<Sent<CommandResult<C>>> {
 		const mine = cards.map((card) => ({ ...card, ...patch(card), version: card.version + 1 }));
 		this.show(mine);
 		const count = (by: 1 | -1) => {
@@ -496,7 +500,7 @@ export class BoardState {
 		return sent;
 	}
 
-	private send(command: string, input: object): Promise<Sent> {
+	private send<C extends Command>(command: C, input: CommandInput<C>): Promise<Sent<CommandResult<C>>> {
 		return send(command, input, () => (this.connection = 'lost'));
 	}
 

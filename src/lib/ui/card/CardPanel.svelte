@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { historySentences } from '$core/board/history-sentences';
+	import type { CardInput, Command, CommandOnCard, CommandInput } from '../../commands';
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';
 	import type { BoardState } from '../board/board-state.svelte';
@@ -103,13 +104,17 @@
 	 * Sends a change whose effect is read again; gives whether it was kept. What follows quickly waits for what went
 	 * before, so that a person's own changes never meet each other.
 	 */
-	function ask(command: string, input: object): Promise<boolean> {
+	function ask<C extends CommandOnCard>(command: C, input: CardInput<C>): Promise<boolean> {
 		waiting++;
 		const work = last.then(async () => {
 			let kept = false;
 			if (card) {
 				const version = ahead.id === card.id ? Math.max(ahead.version, card.version) : card.version;
-				const sent = await board.ask(command, { card: card.id, version, ...input });
+				const sent = await board.ask(command, {
+					card: card.id,
+					version,
+					...input,
+				} as unknown as CommandInput<C>);
 				kept = sent.ok;
 				if (kept) ahead = { id: card.id, version: version + 1 };
 				// Where somebody else wrote meanwhile, what was typed stays, beside what they wrote.
@@ -123,7 +128,7 @@
 	}
 
 	/** Sends a command about time; what the bar shows of the timer follows. */
-	async function time(command: string, input: object): Promise<Refusal | null> {
+	async function time<C extends Command>(command: C, input: CommandInput<C>): Promise<Refusal | null> {
 		const sent = await board.ask(command, input);
 		await load(cardKey);
 		if (command.endsWith('Timer')) await reread('harrow:timer');

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { RunningTimer, TimeEntry } from '$core/board/time';
 	import type { PersonView, Unit } from '$core/board/view';
+	import type { Command, CommandInput } from '../../commands';
 	import type { Refusal } from '../send';
 	import { amount, dateWords, figure } from '../words';
 
@@ -19,7 +20,7 @@
 		/** A card with sub-cards has no time of its own. */
 		hasParts: boolean;
 		/** Sends a command about this time; gives why it was refused, or null. */
-		ask: (command: string, input: object) => Promise<Refusal | null>;
+		ask: <C extends Command>(command: C, input: CommandInput<C>) => Promise<Refusal | null>;
 	}
 	/** Hours worked on a card, with logging, correcting and the timer. */
 	let props: Props = $props();

@@ -5,7 +5,7 @@
 	import Dialog from './Dialog.svelte';
 
 	interface Time {
-		hours: number | null;
+		hours: number;
 		day: string;
 		note: string;
 		billable: boolean;
@@ -24,8 +24,8 @@
 		/** Whose time it may be; left out where it is one’s own. */
 		people?: readonly { value: string; name: string }[];
 		person?: string;
-		/** What the button says that logs nothing; none: hours are needed. */
-		none?: string;
+		/** A way on that logs no hours, by what its button says; without it hours are needed. */
+		none?: { words: string; ontime: () => Promise<string> };
 		/** What takes an entry back. */
 		onremove?: () => Promise<string>;
 		/** Gives what is wrong, in a sentence; empty when it was done. */
@@ -47,9 +47,9 @@
 	let sending = $state(false);
 	const take = (element: HTMLElement) => element.querySelector('input')?.select();
 
-	async function keep(figure: number | null): Promise<void> {
+	async function keep(work: Promise<string>): Promise<void> {
 		sending = true;
-		problem = await props.ontime({ hours: figure, day, note: note.trim(), billable, person });
+		problem = await work;
 		sending = false;
 		if (!problem) props.onclose();
 	}
@@ -62,7 +62,7 @@
 		else if (props.day !== undefined && !day) problem = 'Say on which day it was worked.';
 		else if (props.today && day > props.today)
 			problem = 'That day is still to come: time is logged for today or for days before.';
-		else void keep(figure);
+		else void keep(props.ontime({ hours: figure, day, note: note.trim(), billable, person }));
 	}
 	async function remove(): Promise<void> {
 		problem = await props.onremove!();
@@ -109,7 +109,8 @@
 			{#if props.onremove}<button type="button" class="plain" onclick={() => void remove()}
 					>Take it back</button
 				>{/if}
-			{#if props.none}<button type="button" class="plain" onclick={() => void keep(null)}>{props.none}</button
+			{#if props.none}<button type="button" class="plain" onclick={() => void keep(props.none!.ontime())}
+					>{props.none.words}</button
 				>{/if}
 			<button type="button" class="plain" onclick={props.onclose}>Leave it</button>
 			<button class="go" disabled={sending}>Keep</button>

@@ -1,12 +1,13 @@
 <script lang="ts">
 	import { Input, Label } from 'flowbite-svelte';
 	import DateField from '../form/DateField.svelte';
+	import type { CommandInput, TeamCommand, TeamInput, TellTeam } from '../../commands';
 	import type { PeoplePage } from '$core/board/plan';
 	import { dateWords, figure } from '../words';
 
 	interface Props {
 		page: PeoplePage;
-		tell: (command: string, input: object) => Promise<string>;
+		tell: TellTeam;
 	}
 	/** The days on which nobody of the team works. */
 	let { page, tell }: Props = $props();
@@ -16,8 +17,8 @@
 	let name = $state('');
 	let problem = $state('');
 
-	async function ask(command: string, input: object): Promise<boolean> {
-		problem = await tell(command, { team: page.team.id, ...input });
+	async function ask<C extends TeamCommand>(command: C, input: TeamInput<C>): Promise<boolean> {
+		problem = await tell(command, { team: page.team.id, ...input } as CommandInput<C>);
 		return !problem;
 	}
 	async function add(event: SubmitEvent) {

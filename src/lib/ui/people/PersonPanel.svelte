@@ -2,6 +2,7 @@
 	import { Checkbox, Input, Label } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import DateField from '../form/DateField.svelte';
+	import type { CommandInput, TeamCommand, TeamInput, TellTeam } from '../../commands';
 	import type { PeoplePage, PersonHours } from '$core/board/plan';
 	import { amount, count, dateWords, figure } from '../words';
 	import { aboutDay, rotaOf, WEEKDAYS, weekOn } from './day';
@@ -11,8 +12,7 @@
 		page: PeoplePage;
 		person: PersonHours;
 		monday: string | null;
-		/** Sends a command about the team; the answer says what is wrong, or nothing. */
-		tell: (command: string, input: object) => Promise<string>;
+		tell: TellTeam;
 		onclose: () => void;
 	}
 	let { page, person, monday, tell, onclose }: Props = $props();
@@ -38,8 +38,8 @@
 	let rate = $state(first.person.rate === null ? '' : figure(first.person.rate, 2));
 	let skills = $state(first.person.skills.join(', '));
 
-	async function ask(command: string, input: object, done: string): Promise<boolean> {
-		problem = await tell(command, { team: page.team.id, ...input });
+	async function ask<C extends TeamCommand>(command: C, input: TeamInput<C>, done: string): Promise<boolean> {
+		problem = await tell(command, { team: page.team.id, ...input } as CommandInput<C>);
 		said = problem ? '' : done;
 		return !problem;
 	}

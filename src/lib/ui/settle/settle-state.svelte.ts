@@ -6,6 +6,7 @@ import type { Reason } from '$core/sprint/carry-over';
 import type { Stint } from '$core/sprint/ledger';
 import { restTitle } from '$core/sprint/left';
 import { sidesOf, type Decision } from '$core/sprint/settle';
+import type { CommandInput } from '../../commands';
 import type { BoardState } from '../board/board-state.svelte';
 
 /** What a person has said so far of one card. */
@@ -164,14 +165,15 @@ export class SettleState {
 	}
 
 	/** The decisions as the command wants them. */
-	decisions(): object[] {
+	decisions(): CommandInput<'SettleSprint'>['decisions'] {
 		return this.cards.map((card) => {
 			const { decision, reason, words, finished, title, lines, to } = this.draft(card);
 			return {
 				card: card.id,
 				version: this.board.latest(card).version,
-				decision,
-				reason,
+				// What is not decided yet is not sent: the button waits for it, and the server would refuse it.
+				decision: decision as Decision,
+				reason: reason as Reason,
 				...(words.trim() ? { words } : {}),
 				...(decision === 'split' ? { title, lines, to, ...(finished.trim() ? { finished } : {}) } : {}),
 			};

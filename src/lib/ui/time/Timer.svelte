@@ -1,4 +1,5 @@
 <script lang="ts">
+	import type { CommandInput } from '../../commands';
 	import type { RunningTimer } from '$core/board/time';
 	import { clockText } from '$core/capacity/hours-text';
 	import { reread } from '../frame/reread';
@@ -22,7 +23,7 @@
 	});
 	const clock = $derived(clockText(timer.hours + passed));
 
-	async function stop(more: object = {}): Promise<string> {
+	async function stop(more: Omit<CommandInput<'StopTimer'>, 'card'> = {}): Promise<string> {
 		const sent = await send('StopTimer', { card: timer.card, ...more });
 		if (sent.ok) {
 			asking = null;
@@ -53,9 +54,9 @@
 			title="How much of it was work?"
 			sentence={title}
 			hours={null}
-			none="None of it"
+			none={{ words: 'None of it', ontime: () => stop({ hours: 0 }) }}
 			onclose={() => (asking = null)}
-			ontime={({ hours, note, billable }) => stop({ hours: hours ?? 0, note, billable })}
+			ontime={({ hours, note, billable }) => stop({ hours, note, billable })}
 		/>
 	{/await}
 {/if}

@@ -1,5 +1,5 @@
 import { answers } from '$lib/server/answers';
-import { obey } from '$lib/server/commands/door';
+import { obey } from '$lib/server/door/door';
 import { Problem } from '$lib/server/problem';
 
 export const POST = answers(async ({ request }, person) => obey(person, await readJson(request)));

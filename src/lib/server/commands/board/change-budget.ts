@@ -1,6 +1,6 @@
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { Amount, Id, Line, OrNull } from './fields.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Amount, Id, Line, OrNull } from '../../door/fields.ts';
 
 export class ChangeBudget {
 	@Id('board')

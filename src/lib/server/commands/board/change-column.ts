@@ -1,7 +1,7 @@
 import { IsIn, IsInt, IsString, Max, MaxLength, Min } from 'class-validator';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { Id, OrNull, Version } from './fields.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, OrNull, Version } from '../../door/fields.ts';
 
 export class ChangeColumn {
 	@Id('column')

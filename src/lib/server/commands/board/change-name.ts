@@ -1,8 +1,8 @@
 import { IsBoolean } from 'class-validator';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import type { BoardContext } from './context.ts';
-import { Id, Line, Optional } from './fields.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import type { BoardContext } from '../../door/contexts.ts';
+import { Id, Line, Optional } from '../../door/fields.ts';
 
 const TABLES = { type: 'card_type', label: 'label', initiative: 'initiative' } as const;
 type NameKind = keyof typeof TABLES;

@@ -1,6 +1,6 @@
 import { IsBoolean, IsInt, Max, Min } from 'class-validator';
-import { boardCommand } from './command.ts';
-import { Id } from './fields.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id } from '../../door/fields.ts';
 
 export class ChangeSettling {
 	@Id('board')

@@ -1,5 +1,5 @@
-import { boardCommand } from './command.ts';
-import { Id, Line, Lines } from './fields.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Line, Lines } from '../../door/fields.ts';
 
 export class ChangeType {
 	@Id('board')

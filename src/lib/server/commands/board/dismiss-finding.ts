@@ -1,8 +1,8 @@
-import { dayText } from '../../../core/calendar/days.ts';
-import { zoneOf } from '../../../core/calendar/zone.ts';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { Id, Line } from './fields.ts';
+import { dayText } from '../../../../core/calendar/days.ts';
+import { zoneOf } from '../../../../core/calendar/zone.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Line } from '../../door/fields.ts';
 
 export class DismissFinding {
 	@Id('board')

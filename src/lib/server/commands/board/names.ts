@@ -1,5 +1,5 @@
-import { Problem } from '../problem.ts';
-import type { BoardContext, ChecklistLine } from './context.ts';
+import { Problem } from '../../problem.ts';
+import type { BoardContext, ChecklistLine } from '../../door/contexts.ts';
 import { randomUUID } from 'node:crypto';
 
 /** Ids of labels by their names; a label that the board does not know yet is made. */

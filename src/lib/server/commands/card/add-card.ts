@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { enter, NEW_CLOCK } from '../../../core/flow/clock.ts';
-import { boardCommand } from './command.ts';
-import { Amount, Id, Line, Optional, OrNull } from './fields.ts';
+import { enter, NEW_CLOCK } from '../../../../core/flow/clock.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Amount, Id, Line, Optional, OrNull } from '../../door/fields.ts';
 import { checkLimit, rankIn } from './place.ts';
-import { joinRunningSprint } from './sprint-list.ts';
+import { joinRunningSprint } from '../sprint/join-leave.ts';
 
 export class AddCard {
 	@Id('board')

@@ -1,8 +1,8 @@
 import { IsBoolean, IsIn, IsInt, IsString, MaxLength, Max, Min } from 'class-validator';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { dayField } from './days.ts';
-import { Amount, DayText, Entries, Id, Line, Lines, Optional, OrNull, People } from './fields.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { dayField } from '../../door/day-field.ts';
+import { Amount, DayText, Entries, Id, Line, Lines, Optional, OrNull, People } from '../../door/fields.ts';
 import { gaveWay, nest } from './family.ts';
 import { makeCards } from './make-cards.ts';
 

@@ -1,9 +1,9 @@
-import { archive } from '../../../core/flow/clock.ts';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { Id, Line, Optional, Version } from './fields.ts';
+import { archive } from '../../../../core/flow/clock.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Line, Optional, Version } from '../../door/fields.ts';
 import { clockOf } from './place.ts';
-import { dropFromList } from './sprint-list.ts';
+import { dropFromList } from '../sprint/join-leave.ts';
 
 export class ArchiveCard {
 	@Id('card')

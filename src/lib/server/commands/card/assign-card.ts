@@ -1,6 +1,6 @@
-import { boardCommand } from './command.ts';
-import { Id, People, Version } from './fields.ts';
-import { ableToOwn, checkOwners } from './names.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, People, Version } from '../../door/fields.ts';
+import { ableToOwn, checkOwners } from '../board/names.ts';
 import { giveTo } from './owners.ts';
 
 export class AssignCard {

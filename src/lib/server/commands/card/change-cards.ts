@@ -1,8 +1,16 @@
 import { IsBoolean, IsIn, IsString, MaxLength } from 'class-validator';
-import { boardCommand } from './command.ts';
-import { Id, Line, Lines, Optional, OrNull, People, SeenCard, SeenCards } from './fields.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Line, Lines, Optional, OrNull, People, SeenCard, SeenCards } from '../../door/fields.ts';
 import { giveTo } from './owners.ts';
-import { ableToOwn, checkOwners, initiativeIds, labelIds, linesOf, typeNamed, typesOf } from './names.ts';
+import {
+	ableToOwn,
+	checkOwners,
+	initiativeIds,
+	labelIds,
+	linesOf,
+	typeNamed,
+	typesOf,
+} from '../board/names.ts';
 
 export class ChangeCards {
 	@Id('board')

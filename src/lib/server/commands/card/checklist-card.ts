@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { IsBoolean, isUUID } from 'class-validator';
-import { boardCommand } from './command.ts';
-import { Entries, Id, Line, Optional, Version } from './fields.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Entries, Id, Line, Optional, Version } from '../../door/fields.ts';
 
 export class KeptLine {
 	/** The line's id; of a new line a UUID made by the sender, or left out. */

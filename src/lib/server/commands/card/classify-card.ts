@@ -1,6 +1,6 @@
 import { IsIn } from 'class-validator';
-import { boardCommand } from './command.ts';
-import { Id, Version } from './fields.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Version } from '../../door/fields.ts';
 
 export class ClassifyCard {
 	@Id('card')

@@ -1,5 +1,5 @@
-import { boardCommand } from './command.ts';
-import { Id, Line } from './fields.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Line } from '../../door/fields.ts';
 
 export class CommentCard {
 	@Id('card')

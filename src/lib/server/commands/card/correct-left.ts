@@ -1,8 +1,8 @@
-import { needsReason } from '../../../core/sprint/left.ts';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
+import { needsReason } from '../../../../core/sprint/left.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
 import { withoutChildren } from './family.ts';
-import { Amount, Id, Line, Optional, Version } from './fields.ts';
+import { Amount, Id, Line, Optional, Version } from '../../door/fields.ts';
 
 export class CorrectLeft {
 	@Id('card')

@@ -1,7 +1,7 @@
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { dayField } from './days.ts';
-import { DayText, Id, Optional, OrNull, Version } from './fields.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { dayField } from '../../door/day-field.ts';
+import { DayText, Id, Optional, OrNull, Version } from '../../door/fields.ts';
 
 export class DateCard {
 	@Id('card')

@@ -1,5 +1,5 @@
-import { Problem } from '../problem.ts';
-import type { BoardContext, CardRow } from './context.ts';
+import { Problem } from '../../problem.ts';
+import type { BoardContext, CardRow } from '../../door/contexts.ts';
 
 /** The unarchived sub-cards of a card, in order, locked. */
 export async function childrenOf(context: BoardContext, card: CardRow): Promise<CardRow[]> {

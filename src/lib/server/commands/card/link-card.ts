@@ -1,8 +1,8 @@
 import { IsIn } from 'class-validator';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { CardNumber, Id, Version } from './fields.ts';
-import type { BoardContext, CardRow } from './context.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { CardNumber, Id, Version } from '../../door/fields.ts';
+import type { BoardContext, CardRow } from '../../door/contexts.ts';
 
 export class LinkCard {
 	@Id('card')

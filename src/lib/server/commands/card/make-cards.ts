@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { generateNKeysBetween } from 'fractional-indexing';
-import type { BoardContext, ChecklistLine } from './context.ts';
-import { ableToOwn, checkOwners, initiativeIds, labelIds, typeNamed, typesOf } from './names.ts';
+import type { BoardContext, ChecklistLine } from '../../door/contexts.ts';
+import { ableToOwn, checkOwners, initiativeIds, labelIds, typeNamed, typesOf } from '../board/names.ts';
 import { placeBounds } from './place.ts';
 
 /** A card to be made in the backlog. */

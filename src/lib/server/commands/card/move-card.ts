@@ -1,7 +1,7 @@
 import { generateNKeysBetween } from 'fractional-indexing';
-import { boardCommand } from './command.ts';
+import { boardCommand } from '../../door/command.ts';
 import { childrenOf } from './family.ts';
-import { Id, Line, Optional, OrNull, Version } from './fields.ts';
+import { Id, Line, Optional, OrNull, Version } from '../../door/fields.ts';
 import { checkLimit, moveTo, placeBounds, reorder } from './place.ts';
 
 export class MoveCard {

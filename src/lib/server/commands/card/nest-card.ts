@@ -1,6 +1,6 @@
-import { boardCommand } from './command.ts';
+import { boardCommand } from '../../door/command.ts';
 import { nest } from './family.ts';
-import { Id, OrNull, Version } from './fields.ts';
+import { Id, OrNull, Version } from '../../door/fields.ts';
 
 export class NestCard {
 	@Id('card')

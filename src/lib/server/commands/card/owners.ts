@@ -1,4 +1,4 @@
-import type { BoardContext, CardRow } from './context.ts';
+import type { BoardContext, CardRow } from '../../door/contexts.ts';
 
 /** Gives a card to people: the ids have been checked. Notes who came and who went. */
 export async function giveTo(context: BoardContext, card: CardRow, owners: readonly string[]): Promise<void> {

@@ -1,9 +1,9 @@
 import { generateNKeysBetween } from 'fractional-indexing';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import type { CardRow } from './context.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import type { CardRow } from '../../door/contexts.ts';
 import { childrenOf } from './family.ts';
-import { Id, Optional, OrNull, SeenCard, SeenCards } from './fields.ts';
+import { Id, Optional, OrNull, SeenCard, SeenCards } from '../../door/fields.ts';
 import { moveTo, placeBounds, reorder } from './place.ts';
 
 export class PlaceCards {

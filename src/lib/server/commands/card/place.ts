@@ -1,8 +1,8 @@
 import { generateKeyBetween } from 'fractional-indexing';
-import { enter, type CardClock } from '../../../core/flow/clock.ts';
-import { Problem } from '../problem.ts';
-import { joinRunningSprint, leaveSprint } from './sprint-list.ts';
-import type { BoardContext, CardRow, LockedColumn } from './context.ts';
+import { enter, type CardClock } from '../../../../core/flow/clock.ts';
+import { Problem } from '../../problem.ts';
+import { joinRunningSprint, leaveSprint } from '../sprint/join-leave.ts';
+import type { BoardContext, CardRow, LockedColumn } from '../../door/contexts.ts';
 
 /**
  * The ranks between which a place of the board (null: the backlog) lies: right below another card of it, on top (null),

@@ -1,5 +1,5 @@
-import { boardCommand } from './command.ts';
-import { Id, Line, Version } from './fields.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Line, Version } from '../../door/fields.ts';
 
 export class RenameCard {
 	@Id('card')

@@ -1,7 +1,7 @@
 import { generateNKeysBetween } from 'fractional-indexing';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { Id, Line, Optional, SeenCard, SeenCards } from './fields.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Line, Optional, SeenCard, SeenCards } from '../../door/fields.ts';
 import { checkLimit, moveTo, placeBounds } from './place.ts';
 
 export class ReplenishBoard {

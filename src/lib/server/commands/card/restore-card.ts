@@ -1,7 +1,7 @@
-import { restore } from '../../../core/flow/clock.ts';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { Id, Line, Optional, Version } from './fields.ts';
+import { restore } from '../../../../core/flow/clock.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Line, Optional, Version } from '../../door/fields.ts';
 import { checkLimit, clockOf, freeRanks } from './place.ts';
 
 export class RestoreCard {

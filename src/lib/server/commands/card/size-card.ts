@@ -1,7 +1,7 @@
-import { sized } from '../../../core/sprint/left.ts';
-import { boardCommand } from './command.ts';
+import { sized } from '../../../../core/sprint/left.ts';
+import { boardCommand } from '../../door/command.ts';
 import { withoutChildren } from './family.ts';
-import { Amount, Id, Version } from './fields.ts';
+import { Amount, Id, Version } from '../../door/fields.ts';
 
 export class SizeCard {
 	@Id('card')

@@ -1,7 +1,7 @@
-import { splitOff } from '../../../core/sprint/left.ts';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { Amount, Id, Line, Lines, Optional, Version } from './fields.ts';
+import { splitOff } from '../../../../core/sprint/left.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Amount, Id, Line, Lines, Optional, Version } from '../../door/fields.ts';
 import { withoutChildren } from './family.ts';
 import { makeCards } from './make-cards.ts';
 

@@ -1,6 +1,6 @@
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { Id, Version } from './fields.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Version } from '../../door/fields.ts';
 
 export class UnblockCard {
 	@Id('card')

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { IsString, Max, MaxLength, Min } from 'class-validator';
-import { Problem } from '../problem.ts';
-import { teamCommand } from './command.ts';
-import { dayField } from './days.ts';
-import { DayText, Decimals, Id, Optional, OrNull } from './fields.ts';
-import { memberOf, selfOrLead } from './team.ts';
+import { Problem } from '../../problem.ts';
+import { teamCommand } from '../../door/command.ts';
+import { dayField } from '../../door/day-field.ts';
+import { DayText, Decimals, Id, Optional, OrNull } from '../../door/fields.ts';
+import { memberOf, selfOrLead } from './member-of.ts';
 
 export class AddAbsence {
 	@Id('team')

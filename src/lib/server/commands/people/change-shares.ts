@@ -1,9 +1,9 @@
 import { Max, Min } from 'class-validator';
-import { Problem } from '../problem.ts';
-import { teamCommand } from './command.ts';
-import { dayField } from './days.ts';
-import { DayText, Decimals, Entries, Id } from './fields.ts';
-import { memberOf } from './team.ts';
+import { Problem } from '../../problem.ts';
+import { teamCommand } from '../../door/command.ts';
+import { dayField } from '../../door/day-field.ts';
+import { DayText, Decimals, Entries, Id } from '../../door/fields.ts';
+import { memberOf } from './member-of.ts';
 
 export class BoardShare {
 	@Id('board')

@@ -1,6 +1,6 @@
-import { teamCommand } from './command.ts';
-import { Id, Lines } from './fields.ts';
-import { memberOf, selfOrLead } from './team.ts';
+import { teamCommand } from '../../door/command.ts';
+import { Id, Lines } from '../../door/fields.ts';
+import { memberOf, selfOrLead } from './member-of.ts';
 
 export class ChangeSkills {
 	@Id('team')

@@ -1,8 +1,8 @@
 import { ArrayMaxSize, ArrayMinSize, IsArray, Max, Min } from 'class-validator';
-import { teamCommand } from './command.ts';
-import { dayField } from './days.ts';
-import { DayText, Decimals, Id } from './fields.ts';
-import { memberOf } from './team.ts';
+import { teamCommand } from '../../door/command.ts';
+import { dayField } from '../../door/day-field.ts';
+import { DayText, Decimals, Id } from '../../door/fields.ts';
+import { memberOf } from './member-of.ts';
 
 export class ChangeWeek {
 	@Id('team')

@@ -1,5 +1,5 @@
-import { Problem } from '../problem.ts';
-import type { TeamContext } from './context.ts';
+import { Problem } from '../../problem.ts';
+import type { TeamContext } from '../../door/contexts.ts';
 
 /** Someone who is in the team now. */
 export async function memberOf(

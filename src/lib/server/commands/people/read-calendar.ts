@@ -1,15 +1,15 @@
 import { IsString, MaxLength } from 'class-validator';
-import { dayText } from '../../../core/calendar/days.ts';
-import { zoneOf } from '../../../core/calendar/zone.ts';
-import type { readCalendar as read } from '../../../core/exchange/calendar-file.ts';
-import { apart } from '../apart.ts';
-import { rows } from '../database.ts';
-import { now } from '../time.ts';
-import { Problem } from '../problem.ts';
-import { teamCommand } from './command.ts';
-import { Id, OrNull } from './fields.ts';
-import { inTurn } from './turns.ts';
-import { leadsOnly, memberOf, selfOrLead } from './team.ts';
+import { dayText } from '../../../../core/calendar/days.ts';
+import { zoneOf } from '../../../../core/calendar/zone.ts';
+import type { readCalendar as read } from '../../../../core/exchange/calendar-file.ts';
+import { apart } from '../../apart.ts';
+import { rows } from '../../database.ts';
+import { now } from '../../time.ts';
+import { Problem } from '../../problem.ts';
+import { teamCommand } from '../../door/command.ts';
+import { Id, OrNull } from '../../door/fields.ts';
+import { inTurn } from '../../door/turns.ts';
+import { leadsOnly, memberOf, selfOrLead } from './member-of.ts';
 
 export class ReadCalendar {
 	@Id('team')

@@ -1,12 +1,12 @@
-import { dayText } from '../../../core/calendar/days.ts';
-import { zoneOf } from '../../../core/calendar/zone.ts';
-import { timerHours } from '../../../core/capacity/timer.ts';
-import { Problem } from '../problem.ts';
-import { teamCommand } from './command.ts';
-import { Id } from './fields.ts';
-import type { TeamContext } from './context.ts';
-import { memberOf } from './team.ts';
-import { writeTime } from './time.ts';
+import { dayText } from '../../../../core/calendar/days.ts';
+import { zoneOf } from '../../../../core/calendar/zone.ts';
+import { timerHours } from '../../../../core/capacity/timer.ts';
+import { Problem } from '../../problem.ts';
+import { teamCommand } from '../../door/command.ts';
+import { Id } from '../../door/fields.ts';
+import type { TeamContext } from '../../door/contexts.ts';
+import { memberOf } from './member-of.ts';
+import { writeTime } from '../time/entry.ts';
 
 /** A timer that was left on is no whole day of work. */
 const LONGEST_DAY = 10;

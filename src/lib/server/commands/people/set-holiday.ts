@@ -1,8 +1,8 @@
 import { IsBoolean, IsString, MaxLength } from 'class-validator';
-import { Problem } from '../problem.ts';
-import { teamCommand } from './command.ts';
-import { dayField } from './days.ts';
-import { DayText, Id, Optional } from './fields.ts';
+import { Problem } from '../../problem.ts';
+import { teamCommand } from '../../door/command.ts';
+import { dayField } from '../../door/day-field.ts';
+import { DayText, Id, Optional } from '../../door/fields.ts';
 
 export class SetHoliday {
 	@Id('team')

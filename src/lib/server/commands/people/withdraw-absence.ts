@@ -1,7 +1,7 @@
-import { notFound } from '../problem.ts';
-import { teamCommand } from './command.ts';
-import { Id } from './fields.ts';
-import { selfOrLead } from './team.ts';
+import { notFound } from '../../problem.ts';
+import { teamCommand } from '../../door/command.ts';
+import { Id } from '../../door/fields.ts';
+import { selfOrLead } from './member-of.ts';
 
 export class WithdrawAbsence {
 	@Id('team')

@@ -1,9 +1,9 @@
 import { IsInt, Max, Min } from 'class-validator';
-import { zoneOf } from '../../../core/calendar/zone.ts';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { Id, Line, Optional, OrNull } from './fields.ts';
-import { keepAhead } from './sprints.ts';
+import { zoneOf } from '../../../../core/calendar/zone.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Line, Optional, OrNull } from '../../door/fields.ts';
+import { keepAhead } from './keep-ahead.ts';
 
 export class ChangeCadence {
 	@Id('board')

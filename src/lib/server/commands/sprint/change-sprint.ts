@@ -1,10 +1,10 @@
 import { IsBoolean, IsString, MaxLength } from 'class-validator';
-import { dayText, parseDay } from '../../../core/calendar/days.ts';
-import { moveSprint } from '../../../core/sprint/cadence.ts';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { dayField } from './days.ts';
-import { DayText, Id, Optional, OrNull, Share, SprintNumber, Version } from './fields.ts';
+import { dayText, parseDay } from '../../../../core/calendar/days.ts';
+import { moveSprint } from '../../../../core/sprint/cadence.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { dayField } from '../../door/day-field.ts';
+import { DayText, Id, Optional, OrNull, Share, SprintNumber, Version } from '../../door/fields.ts';
 
 export class ChangeSprint {
 	@Id('board')

@@ -1,4 +1,4 @@
-import type { BoardContext, CardRow } from './context.ts';
+import type { BoardContext, CardRow } from '../../door/contexts.ts';
 
 /** A card that comes onto a board while a sprint runs joins it, as added and unplanned, unless it is on a list already. */
 export async function joinRunningSprint(

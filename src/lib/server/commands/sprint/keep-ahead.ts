@@ -1,8 +1,8 @@
-import { dayText, parseDay } from '../../../core/calendar/days.ts';
-import { teamWorks } from '../../../core/calendar/team-days.ts';
-import { nextSprints, type Cadence } from '../../../core/sprint/cadence.ts';
-import { rotaOf } from '../questions/rota.ts';
-import type { BoardContext, SprintRow } from './context.ts';
+import { dayText, parseDay } from '../../../../core/calendar/days.ts';
+import { teamWorks } from '../../../../core/calendar/team-days.ts';
+import { nextSprints, type Cadence } from '../../../../core/sprint/cadence.ts';
+import { rotaOf } from '../../questions/rota.ts';
+import type { BoardContext, SprintRow } from '../../door/contexts.ts';
 
 /** So many sprints that have not started are always there. */
 const AHEAD = 3;

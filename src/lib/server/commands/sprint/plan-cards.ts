@@ -1,13 +1,13 @@
 import { generateNKeysBetween } from 'fractional-indexing';
 import { IsBoolean } from 'class-validator';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import type { BoardContext, CardRow, SprintRow } from './context.ts';
-import { childrenOf } from './family.ts';
-import { Id, Line, Optional, OrNull, People, SeenCard, SeenCards, SprintNumber } from './fields.ts';
-import { ableToOwn, checkOwners } from './names.ts';
-import { giveTo } from './owners.ts';
-import { checkLimit, placeBounds, writePlace, clockIn } from './place.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import type { BoardContext, CardRow, SprintRow } from '../../door/contexts.ts';
+import { childrenOf } from '../card/family.ts';
+import { Id, Line, Optional, OrNull, People, SeenCard, SeenCards, SprintNumber } from '../../door/fields.ts';
+import { ableToOwn, checkOwners } from '../board/names.ts';
+import { giveTo } from '../card/owners.ts';
+import { checkLimit, placeBounds, writePlace, clockIn } from '../card/place.ts';
 
 export class PlanCards {
 	@Id('board')

@@ -1,16 +1,16 @@
 import { generateNKeysBetween } from 'fractional-indexing';
 import { ArrayUnique, IsIn, IsString, MaxLength } from 'class-validator';
-import { archive } from '../../../core/flow/clock.ts';
-import { REASONS, type Reason } from '../../../core/sprint/carry-over.ts';
-import { DECISIONS, type Decision } from '../../../core/sprint/settle.ts';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import type { BoardContext, CardRow, SprintRow } from './context.ts';
-import { Entries, Id, Line, Lines, Optional, SprintNumber, Version } from './fields.ts';
-import { makeCards, type Draft } from './make-cards.ts';
-import { clockIn, clockOf, placeBounds, writePlaces, type Placing } from './place.ts';
-import { keepAhead } from './sprints.ts';
-import { zoneOf } from '../../../core/calendar/zone.ts';
+import { archive } from '../../../../core/flow/clock.ts';
+import { REASONS, type Reason } from '../../../../core/sprint/carry-over.ts';
+import { DECISIONS, type Decision } from '../../../../core/sprint/settle.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import type { BoardContext, CardRow, SprintRow } from '../../door/contexts.ts';
+import { Entries, Id, Line, Lines, Optional, SprintNumber, Version } from '../../door/fields.ts';
+import { makeCards, type Draft } from '../card/make-cards.ts';
+import { clockIn, clockOf, placeBounds, writePlaces, type Placing } from '../card/place.ts';
+import { keepAhead } from './keep-ahead.ts';
+import { zoneOf } from '../../../../core/calendar/zone.ts';
 
 const CODES = Object.keys(REASONS) as Reason[];
 

@@ -1,16 +1,16 @@
 import { generateNKeysBetween } from 'fractional-indexing';
-import { zoneOf } from '../../../core/calendar/zone.ts';
-import { dayText } from '../../../core/calendar/days.ts';
-import { givesFrom, rawHours } from '../../../core/capacity/hours.ts';
-import { Problem } from '../problem.ts';
-import { boardHead } from '../questions/board-head.ts';
-import { boardPast } from '../questions/past.ts';
-import { daysOf, promiseOf, workersOf } from '../questions/promise.ts';
-import { rotaOf } from '../questions/rota.ts';
-import { boardCommand } from './command.ts';
-import { Id, Line, Optional, SprintNumber, Version } from './fields.ts';
-import { checkLimit, clockIn, placeBounds, writePlace } from './place.ts';
-import { keepAhead } from './sprints.ts';
+import { zoneOf } from '../../../../core/calendar/zone.ts';
+import { dayText } from '../../../../core/calendar/days.ts';
+import { givesFrom, rawHours } from '../../../../core/capacity/hours.ts';
+import { Problem } from '../../problem.ts';
+import { boardHead } from '../../questions/board-head.ts';
+import { boardPast } from '../../questions/past.ts';
+import { daysOf, promiseOf, workersOf } from '../../questions/promise.ts';
+import { rotaOf } from '../../questions/rota.ts';
+import { boardCommand } from '../../door/command.ts';
+import { Id, Line, Optional, SprintNumber, Version } from '../../door/fields.ts';
+import { checkLimit, clockIn, placeBounds, writePlace } from '../card/place.ts';
+import { keepAhead } from './keep-ahead.ts';
 
 export class StartSprint {
 	@Id('board')

@@ -1,7 +1,7 @@
-import { boardCommand } from './command.ts';
-import { DayText, Id, Optional, Version } from './fields.ts';
-import { Billable, fitsInDay, Hours, notFrozen, relogged, timeEntry, TimeNote, workedDay } from './time.ts';
-import type { BoardContext } from './context.ts';
+import { boardCommand } from '../../door/command.ts';
+import { DayText, Id, Optional, Version } from '../../door/fields.ts';
+import { Billable, fitsInDay, Hours, notFrozen, relogged, timeEntry, TimeNote, workedDay } from './entry.ts';
+import type { BoardContext } from '../../door/contexts.ts';
 
 export class ChangeTime {
 	@Id('card')

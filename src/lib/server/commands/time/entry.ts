@@ -1,13 +1,13 @@
-import { Decimals } from './fields.ts';
+import { Decimals } from '../../door/fields.ts';
 import { IsBoolean, Max, MaxLength, Min, IsString } from 'class-validator';
-import { dayText } from '../../../core/calendar/days.ts';
-import { zoneOf } from '../../../core/calendar/zone.ts';
-import { EVENT_KINDS, type HistoryEvent } from '../../../core/flow/history.ts';
-import { sprintAccounts } from '../../../core/sprint/ledger.ts';
-import { Problem } from '../problem.ts';
-import { dayField } from './days.ts';
-import { applyDecorators } from './decorate.ts';
-import type { BoardContext, CardRow, Standing } from './context.ts';
+import { dayText } from '../../../../core/calendar/days.ts';
+import { zoneOf } from '../../../../core/calendar/zone.ts';
+import { EVENT_KINDS, type HistoryEvent } from '../../../../core/flow/history.ts';
+import { sprintAccounts } from '../../../../core/sprint/ledger.ts';
+import { Problem } from '../../problem.ts';
+import { dayField } from '../../door/day-field.ts';
+import { applyDecorators } from '../../door/decorate.ts';
+import type { BoardContext, CardRow, Standing } from '../../door/contexts.ts';
 
 /** Hours of one entry, to a hundredth. */
 export const Hours = () =>

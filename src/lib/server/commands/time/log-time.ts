@@ -1,7 +1,7 @@
-import { withoutChildren } from './family.ts';
-import { boardCommand } from './command.ts';
-import { DayText, Id, Optional } from './fields.ts';
-import { Billable, fitsInDay, Hours, TimeNote, whoseTime, workedDay, writeTime } from './time.ts';
+import { withoutChildren } from '../card/family.ts';
+import { boardCommand } from '../../door/command.ts';
+import { DayText, Id, Optional } from '../../door/fields.ts';
+import { Billable, fitsInDay, Hours, TimeNote, whoseTime, workedDay, writeTime } from './entry.ts';
 
 export class LogTime {
 	@Id('card')

@@ -1,12 +1,12 @@
 import { Max, Min } from 'class-validator';
-import { leftOn, timerHours } from '../../../core/capacity/timer.ts';
-import { dayText } from '../../../core/calendar/days.ts';
-import { zoneOf } from '../../../core/calendar/zone.ts';
-import { Problem } from '../problem.ts';
-import { boardCommand } from './command.ts';
-import { withoutChildren } from './family.ts';
-import { Decimals, Id, Optional } from './fields.ts';
-import { Billable, fitsInDay, TimeNote, whoseTime, writeTime } from './time.ts';
+import { leftOn, timerHours } from '../../../../core/capacity/timer.ts';
+import { dayText } from '../../../../core/calendar/days.ts';
+import { zoneOf } from '../../../../core/calendar/zone.ts';
+import { Problem } from '../../problem.ts';
+import { boardCommand } from '../../door/command.ts';
+import { withoutChildren } from '../card/family.ts';
+import { Decimals, Id, Optional } from '../../door/fields.ts';
+import { Billable, fitsInDay, TimeNote, whoseTime, writeTime } from './entry.ts';
 
 export class StartTimer {
 	@Id('card')

@@ -1,7 +1,7 @@
 import { IsIn } from 'class-validator';
-import { newSecret } from '../sign-in.ts';
-import { personCommand } from './command.ts';
-import { Line } from './fields.ts';
+import { newSecret } from '../../sign-in.ts';
+import { personCommand } from '../../door/command.ts';
+import { Line } from '../../door/fields.ts';
 
 export class MakeToken {
 	@Line('The name', 80)

@@ -1,6 +1,6 @@
-import { notFound } from '../problem.ts';
-import { personCommand } from './command.ts';
-import { Id } from './fields.ts';
+import { notFound } from '../../problem.ts';
+import { personCommand } from '../../door/command.ts';
+import { Id } from '../../door/fields.ts';
 
 export class RevokeToken {
 	@Id('token')

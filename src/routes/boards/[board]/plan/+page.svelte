@@ -94,7 +94,7 @@
 			version: sprint!.version,
 		});
 		if (!sent.ok) return;
-		const { committed, cards } = sent.answer.result as { committed: number; cards: number };
+		const { committed, cards } = sent.answer.result;
 		board.tell({
 			tone: sent.answer.advice ? 'care' : 'done',
 			text:

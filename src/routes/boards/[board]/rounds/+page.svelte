@@ -5,6 +5,7 @@
 	import type { CardView } from '$core/board/view';
 	import { parseDay } from '$core/calendar/days';
 	import type { Finding, Remedy } from '$core/rounds/findings';
+	import type { CommandInput } from '$lib/commands';
 	import type { Ask } from '$lib/ui/board/ask';
 	import { provideAsked } from '$lib/ui/dialogs/asked.svelte';
 	import Asking from '$lib/ui/board/Asking.svelte';
@@ -117,6 +118,12 @@
 		if (on) url.searchParams.set('walk', '');
 		else url.searchParams.delete('walk');
 		void goto(url, { noScroll: true });
+	}
+	type Stop = Omit<CommandInput<'StopTimer'>, 'card' | 'person'>;
+	async function stopFor({ card, person }: { card: string; person: string }, more: Stop): Promise<string> {
+		const sent = await board.ask('StopTimer', { card, person, ...more });
+		await Promise.all([reread('harrow:rounds'), reread('harrow:timer')]);
+		return sent.ok ? '' : sent.refusal.title;
 	}
 	const stopped = $derived(stopping && rounds.timers.find((timer) => timer.person === stopping!.person));
 </script>
@@ -253,19 +260,9 @@
 			title="How much of it was work?"
 			sentence={finding.sentence}
 			hours={null}
-			none="None of it"
+			none={{ words: 'None of it', ontime: () => stopFor(timer, { hours: 0 }) }}
 			onclose={() => (stopping = null)}
-			ontime={async ({ hours, note, billable }) => {
-				const sent = await board.ask('StopTimer', {
-					card: timer.card,
-					person: timer.person,
-					hours: hours ?? 0,
-					note,
-					billable,
-				});
-				await Promise.all([reread('harrow:rounds'), reread('harrow:timer')]);
-				return sent.ok ? '' : sent.refusal.title;
-			}}
+			ontime={({ hours, note, billable }) => stopFor(timer, { hours, note, billable })}
 		/>
 	{/await}
 {/if}

@@ -116,7 +116,7 @@
 			if (about) void hold(about);
 			return void reread('harrow:settle');
 		}
-		const { done, carried, split, returned, dropped } = sent.answer.result as Record<string, number>;
+		const { done, carried, split, returned, dropped } = sent.answer.result;
 		settle.forget();
 		const parts = [
 			`${done} done`,

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
+	import type { Command, CommandInput } from '$lib/commands';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import Holidays from '$lib/ui/people/Holidays.svelte';
@@ -44,7 +45,7 @@
 			else url.searchParams.delete(name);
 		void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
 	}
-	async function tell(command: string, input: object): Promise<string> {
+	async function tell<C extends Command>(command: C, input: CommandInput<C>): Promise<string> {
 		const sent = await send(command, input);
 		if (!sent.ok) return sent.refusal.title;
 		await reread('harrow:people');

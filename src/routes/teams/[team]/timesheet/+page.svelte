@@ -6,6 +6,7 @@
 	import { dayText, parseDay } from '$core/calendar/days';
 	import { readHours } from '$core/capacity/hours-text';
 	import DateField from '$lib/ui/form/DateField.svelte';
+	import type { Command, CommandInput } from '$lib/commands';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import CardPick from '$lib/ui/form/CardPick.svelte';
@@ -60,7 +61,7 @@
 		added = [];
 		void goto(url, { keepFocus: true, noScroll: true });
 	}
-	async function tell(command: string, input: object): Promise<string> {
+	async function tell<C extends Command>(command: C, input: CommandInput<C>): Promise<string> {
 		const sent = await send(command, input);
 		if (!sent.ok) return sent.refusal.title;
 		await reread('harrow:timesheet');
