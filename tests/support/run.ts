@@ -1,3 +1,4 @@
+import { once } from 'node:events';
 import { existsSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { run } from 'node:test';
@@ -44,6 +45,8 @@ const heard = (test: { file?: string; nesting: number; details: { duration_ms: n
 };
 tests.on('test:pass', heard);
 tests.on('test:fail', heard);
-for await (const line of tests.compose<AsyncIterable<string>>(new spec())) process.stdout.write(line);
+const said = tests.compose(new spec());
+said.pipe(process.stdout);
+await once(said, 'end');
 writeFileSync(TIMES, JSON.stringify(took, null, '\t'));
 await browser.close();
