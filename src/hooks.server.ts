@@ -1,4 +1,5 @@
 import type { Handle, HandleServerError } from '@sveltejs/kit';
+import { compressed } from '$lib/server/compress';
 import { closeDatabase } from '$lib/server/database';
 import { stopLive } from '$lib/server/live';
 import { log } from '$lib/server/log';
@@ -43,6 +44,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 	});
 	response.headers.set('x-content-type-options', 'nosniff');
 	response.headers.set('referrer-policy', 'same-origin');
+	// A page is never the same twice: its nonce is another one.
+	if (response.headers.get('content-type')?.startsWith('text/html')) response.headers.delete('etag');
 	const took = Math.round((performance.now() - began) * 10) / 10;
 	log.info({
 		method: request.method,
@@ -51,7 +54,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 		took,
 		person: locals.person?.id,
 	});
-	return response;
+	return compressed(request, response);
 };
 
 /** What a page says while the database cannot be reached; it tries again by itself. */

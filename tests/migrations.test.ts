@@ -67,3 +67,20 @@ test('what must hold is held by the database itself', async () => {
 	);
 	await refused('delete from card where id = $1', [card.id], /foreign key/);
 });
+
+test('every key that is followed has an index that begins with it', async () => {
+	const { rows } = await db.query(
+		`select c.conrelid::regclass::text as "table", array_agg(a.attname::text order by x.n) as columns
+		from pg_constraint c
+		cross join lateral unnest(c.conkey) with ordinality x(attnum, n)
+		join pg_attribute a on a.attrelid = c.conrelid and a.attnum = x.attnum
+		where c.contype = 'f' and not exists (select from pg_index i
+			where i.indrelid = c.conrelid and (i.indkey::int2[])[0:array_length(c.conkey, 1) - 1] @> c.conkey)
+		group by c.oid, c.conrelid
+		order by 1`,
+	);
+	assert.deepEqual(
+		rows.map((row) => `${row.table}(${row.columns.join(', ')})`),
+		[],
+	);
+});

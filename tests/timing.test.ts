@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
 import { fileURLToPath } from 'node:url';
-import { instantText } from '../src/core/exchange/instant.ts';
+import { instantText } from '../src/core/calendar/instant.ts';
 import { accessible, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { largeBoard, largePlan } from './support/large-board.ts';

@@ -1,8 +1,8 @@
-import { sprintReport } from '../core/flow/report.ts';
+import { sprintReport } from '../core/exchange/report.ts';
 import { closeDatabase } from '../lib/server/database.ts';
 import { boardByKey } from '../lib/server/questions/board-head.ts';
 import { checkLedgers } from '../lib/server/questions/check.ts';
-import { boardAccounts } from '../lib/server/questions/history.ts';
+import { accountsOf } from '../lib/server/questions/fold.ts';
 import { useOwnDatabase } from './database.ts';
 import { options, refuse } from './options.ts';
 
@@ -19,7 +19,7 @@ export async function ledger(args: string[]): Promise<number> {
 	try {
 		const head = await boardByKey(given.board!);
 		if (!head) return refuse(`There is no board with the key "${given.board}".`);
-		const { ledgers } = await boardAccounts(head);
+		const { ledgers } = await accountsOf(head);
 		// Without a number, the one that runs or ran last.
 		const asked = number === null ? ledgers.at(-1) : ledgers.find((one) => one.number === number);
 		if (!asked)

@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import { parseDay } from '../core/calendar/days.ts';
 import { readBoardFile } from '../core/exchange/board-file.ts';
 import { readHistory } from '../core/exchange/history-file.ts';
-import { parseInstant } from '../core/exchange/instant.ts';
-import { report } from '../core/flow/report.ts';
+import { parseInstant } from '../core/calendar/instant.ts';
+import { report } from '../core/exchange/report.ts';
 import { options, refuse } from './options.ts';
 
 /** `measure`: the flow report of a history file. Exit code 2 and reasons on standard error where it cannot be read. */

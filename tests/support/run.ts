@@ -46,6 +46,8 @@ const heard = (test: { file?: string; nesting: number; details: { duration_ms: n
 tests.on('test:pass', heard);
 tests.on('test:fail', heard);
 const said = tests.compose(new spec());
+// Whoever reads this may stop reading.
+process.stdout.on('error', () => process.exit(1));
 said.pipe(process.stdout);
 await once(said, 'end');
 writeFileSync(TIMES, JSON.stringify(took, null, '\t'));

@@ -1,7 +1,8 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import { dayText } from '../calendar/days.ts';
-import { parseInstant } from '../exchange/instant.ts';
+import { parseInstant } from '../calendar/instant.ts';
+import { flowOf } from '../flow/fold.ts';
 import { sprintAccounts } from '../sprint/ledger.ts';
 import { sized, splitOff } from '../sprint/left.ts';
 import { readVector } from '../testing/vectors.ts';
@@ -11,12 +12,13 @@ import { ribbonOfSprints, ribbonOfWeeks } from './ribbon.ts';
 describe('the ribbon', () => {
 	const { board, events } = readVector('middle');
 	const at = parseInstant('2026-04-30T09:00:00Z')!;
-	const { ledgers, cards } = sprintAccounts(board, events, at);
+	const accounts = sprintAccounts(board, events, at);
+	const { ledgers, cards } = accounts;
 	const hours = (number: number) => {
 		const { starts, ends } = board.sprints.find((sprint) => sprint.number === number)!;
 		return { from: starts, hours: Array.from({ length: ends - starts + 1 }, () => 8) };
 	};
-	const segments = ribbonOfSprints(board, [], ledgers, cards, at, () => null, hours, 40);
+	const segments = ribbonOfSprints(board, [], accounts, at, () => null, hours, 40);
 
 	test('shows of past sprints what the ledger says', () => {
 		const past = segments.filter((segment) => segment.kind === 'past');
@@ -50,7 +52,7 @@ describe('the ribbon', () => {
 	});
 
 	test('on a board without sprints it is weeks: each finish once, this week last', () => {
-		const weeks = ribbonOfWeeks(board, events, at);
+		const weeks = ribbonOfWeeks(board, flowOf(board, events, at), at);
 		assert.equal(weeks.length, 12);
 		const last = weeks.at(-1)!;
 		assert.ok(last.kind === 'week' && last.running && last.monday === dayText(board.zone.day(at) - 3));

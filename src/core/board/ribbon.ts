@@ -1,11 +1,9 @@
 import { dayText, mondayOf, weekText } from '../calendar/days.ts';
 import type { Day, Instant } from '../calendar/zone.ts';
 import type { BoardFile } from '../exchange/board-file.ts';
-import type { HistoryEvent } from '../flow/history.ts';
-import { lifetimes } from '../flow/lifetime.ts';
-import { standing } from '../flow/standing.ts';
+import type { FlowFold } from '../flow/fold.ts';
 import { follow } from '../sprint/follow.ts';
-import type { CardWork, Ledger } from '../sprint/ledger.ts';
+import type { Accounts, CardWork, Ledger } from '../sprint/ledger.ts';
 import type { Segment, SprintView } from './view.ts';
 
 const PAST_SHOWN = 6;
@@ -16,6 +14,7 @@ const WEEKS_SHOWN = 12;
  * The ribbon of a board with sprints: past sprints by what was delivered and what was left over, the running one with
  * its burndown, the next ones with what is placed in them, and what waits behind them.
  * @param goals the sprints with their goals
+ * @param accounts the ledgers of its sprints, and what is planned and waits
  * @param promise what the people of a sprint that has not started can promise; null where nothing says
  * @param hours the team's hours on each day of a running sprint, as known at its start, and its first day
  * @param usual what a usual sprint delivers; null while too few are closed
@@ -23,13 +22,13 @@ const WEEKS_SHOWN = 12;
 export function ribbonOfSprints(
 	board: BoardFile,
 	goals: readonly SprintView[],
-	ledgers: readonly Ledger[],
-	cards: ReadonlyMap<string, CardWork>,
+	accounts: Pick<Accounts, 'ledgers' | 'onList' | 'waiting'>,
 	asOf: Instant,
 	promise: (sprint: number) => number | null,
 	hours: (sprint: number) => { from: Day; hours: readonly number[] },
 	usual: number | null,
 ): Segment[] {
+	const { ledgers } = accounts;
 	const past: Segment[] = [];
 	const running: Segment[] = [];
 	const next: Segment[] = [];
@@ -43,7 +42,7 @@ export function ribbonOfSprints(
 		};
 		const ledger = ledgers.find((known) => known.number === number);
 		if (!ledger) {
-			const placed = [...cards.values()].filter((card) => card.sprint === number);
+			const placed = [...accounts.onList(number)];
 			next.push({
 				kind: 'next',
 				...named,
@@ -64,7 +63,7 @@ export function ribbonOfSprints(
 			});
 		}
 	}
-	const waiting = [...cards.values()].filter((card) => card.waits && card.sprint === null);
+	const waiting = [...accounts.waiting].filter((card) => card.sprint === null);
 	return [...past.slice(-PAST_SHOWN), ...running, ...next.slice(0, NEXT_SHOWN), laterOf(waiting, usual)];
 }
 
@@ -103,22 +102,20 @@ function laterOf(waiting: readonly CardWork[], usual: number | null): Segment {
 }
 
 /** The ribbon of a board without sprints: the last weeks by what was finished in each and what was in hand at its end. */
-export function ribbonOfWeeks(board: BoardFile, events: readonly HistoryEvent[], asOf: Instant): Segment[] {
+export function ribbonOfWeeks(board: BoardFile, flow: FlowFold, asOf: Instant): Segment[] {
 	const today = board.zone.day(asOf);
 	const first = mondayOf(today) - 7 * (WEEKS_SHOWN - 1);
-	const finished = lifetimes(board, events, asOf).flatMap((life) =>
-		life.state === 'done' && life.finished !== null ? [mondayOf(board.zone.day(life.finished))] : [],
-	);
-	const wip = new Map(
-		standing(board, board.zone, events, first, today, asOf).map((day) => [day.day, day.wip]),
-	);
+	const finished = new Map<Day, number>();
+	for (const [day, cards] of flow.finishedByDay())
+		finished.set(mondayOf(day), (finished.get(mondayOf(day)) ?? 0) + cards);
+	const wip = new Map(flow.days.between(first, today).map((day) => [day.day, day.wip]));
 	return Array.from({ length: WEEKS_SHOWN }, (_, i) => {
 		const monday = first + 7 * i;
 		return {
 			kind: 'week' as const,
 			week: weekText(monday),
 			monday: dayText(monday),
-			finished: finished.filter((day) => day === monday).length,
+			finished: finished.get(monday) ?? 0,
 			wip: wip.get(Math.min(monday + 6, today)) ?? 0,
 			running: monday === mondayOf(today),
 		};

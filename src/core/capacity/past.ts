@@ -1,6 +1,5 @@
 import type { Instant } from '../calendar/zone.ts';
-import type { HistoryEvent } from '../flow/history.ts';
-import type { Ledger, SprintBoard } from '../sprint/ledger.ts';
+import type { CardWork, Ledger, SprintBoard } from '../sprint/ledger.ts';
 import type { Past } from './odds.ts';
 import type { ClosedSprint } from './promise.ts';
 
@@ -16,11 +15,12 @@ export function closedSprints(
 	raw: ReadonlyMap<number, number>,
 	asOf: Instant,
 ): ClosedSprint[] {
+	const byNumber = new Map(ledgers.map((ledger) => [ledger.number, ledger]));
 	return board.sprints
 		.filter((sprint) => sprint.closedAt !== null && sprint.closedAt <= asOf)
 		.sort((a, b) => a.closedAt! - b.closedAt!)
 		.flatMap(({ number }) => {
-			const ledger = ledgers.find((known) => known.number === number);
+			const ledger = byNumber.get(number);
 			if (!ledger) return [];
 			const unplanned = ledger.stints.reduce((sum, stint) => sum + (stint.planned ? 0 : stint.worked), 0);
 			const { worked, delivered } = ledger;
@@ -35,7 +35,7 @@ export function closedSprints(
 export function pastOf(
 	closed: readonly ClosedSprint[],
 	ledgers: readonly Ledger[],
-	events: readonly HistoryEvent[],
+	cards: ReadonlyMap<string, Pick<CardWork, 'first' | 'worked'>>,
 ): Past {
 	const last = closed.slice(-SPRINTS);
 	const numbers = new Set(last.map((sprint) => sprint.number));
@@ -44,16 +44,9 @@ export function pastOf(
 			.filter((ledger) => numbers.has(ledger.number))
 			.flatMap((ledger) => ledger.stints.filter((s) => s.outcome === 'done').map((s) => s.card)),
 	);
-	const first = new Map<string, number>();
-	const worked = new Map<string, number>();
-	for (const { card, event, value } of events) {
-		if (!done.has(card)) continue;
-		if (event === 'sized' && !first.has(card)) first.set(card, Number(value));
-		if (event === 'worked') worked.set(card, (worked.get(card) ?? 0) + Number(value));
-	}
 	const ratios = [...done].sort().flatMap((card) => {
-		const [size, hours] = [first.get(card) ?? 0, worked.get(card) ?? 0];
-		return size > 0 && hours > 0 ? [hours / size] : [];
+		const { first, worked } = cards.get(card)!;
+		return first && worked > 0 ? [worked / first] : [];
 	});
 	const pairs = last.flatMap((sprint) =>
 		sprint.raw > 0 && sprint.worked > 0

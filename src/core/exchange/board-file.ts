@@ -1,7 +1,7 @@
 import { dayText, parseDay } from '../calendar/days.ts';
 import { isZone, zoneOf, type Day, type Instant, type Zone } from '../calendar/zone.ts';
 import { COLUMN_KINDS, type ColumnKind, type Layout } from '../flow/layout.ts';
-import { instantText, parseInstant } from './instant.ts';
+import { instantText, parseInstant } from '../calendar/instant.ts';
 
 export interface BoardSprint {
 	number: number;

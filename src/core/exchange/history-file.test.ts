@@ -5,7 +5,7 @@ import { EVENT_KINDS } from '../flow/history.ts';
 import { readVector, vectorFile } from '../testing/vectors.ts';
 import { readBoardFile, writeBoardFile } from './board-file.ts';
 import { readHistory, writeHistory } from './history-file.ts';
-import { instantText, parseInstant } from './instant.ts';
+import { instantText, parseInstant } from '../calendar/instant.ts';
 
 const { board } = readVector('small');
 const HEADER = 'card,at,event,value';

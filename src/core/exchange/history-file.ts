@@ -2,7 +2,7 @@ import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { EVENT_KINDS, inOrder, type EventKind, type HistoryEvent } from '../flow/history.ts';
 import type { BoardFile } from './board-file.ts';
-import { instantText, parseInstant } from './instant.ts';
+import { instantText, parseInstant } from '../calendar/instant.ts';
 
 const HEADER = ['card', 'at', 'event', 'value'];
 const FIGURE = /^(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i;

@@ -12,7 +12,7 @@ export interface Expectation {
 	percentile: number;
 }
 
-const WINDOW_DAYS = 90;
+export const WINDOW_DAYS = 90;
 const ENOUGH = 10;
 
 /**

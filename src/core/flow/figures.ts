@@ -1,14 +1,13 @@
 import { calendarDays, type DayCount } from '../calendar/day-count.ts';
 import { dayText } from '../calendar/days.ts';
-import type { Day, Instant } from '../calendar/zone.ts';
-import type { BoardFile } from '../exchange/board-file.ts';
+import type { Day, Instant, Zone } from '../calendar/zone.ts';
 import { pastShapes } from './ageing.ts';
-import { expectation, type Expectation } from './expectation.ts';
-import type { HistoryEvent } from './history.ts';
-import type { ColumnKind } from './layout.ts';
-import { lifetimes, type Lifetime } from './lifetime.ts';
-import { report, type Report } from './report.ts';
-import { columnHours } from './times.ts';
+import { expectation, WINDOW_DAYS as EXPECTED_FROM, type Expectation } from './expectation.ts';
+import type { FlowFold } from './fold.ts';
+import type { ColumnKind, Layout } from './layout.ts';
+import { inCardOrder, type Lifetime, type Spell } from './lifetime.ts';
+import { flowReport, type FlowReport } from './report.ts';
+import { columnHours, cycleDays } from './times.ts';
 import { finishedByWeek } from './weeks.ts';
 
 /** A card that was finished in the range. */
@@ -25,7 +24,7 @@ export interface BlockedReason {
 	cards: string[];
 }
 
-/** Everything a flow page shows of a range of days. The report in it is the one that `measure` prints. */
+/** Everything a flow page shows of a range of days. The report in it is what `measure` prints of the board's flow. */
 export interface FlowFigures {
 	from: string;
 	to: string;
@@ -33,7 +32,7 @@ export interface FlowFigures {
 	columns: { name: string; kind: ColumnKind; limit: number | null }[];
 	/** The place of the commitment column. */
 	commitment: number;
-	report: Report;
+	report: FlowReport;
 	finished: FinishedCard[];
 	/** The ages at which finished cards left each column for the last time, rising. */
 	shapes: number[][];
@@ -41,20 +40,26 @@ export interface FlowFigures {
 	columnHours: number[];
 	blockedHours: number;
 	blockedBy: BlockedReason[];
-	/** The cards standing in each column at the end of the range. */
+	/** The cards standing in each column at the end of the range; of done columns, which only grow, none are listed. */
 	standing: string[][];
 	expectation: Expectation | null;
 	/** Finished cards of each week of the whole history, for choosing a range. */
 	allWeeks: { week: string; monday: string; finished: number }[];
 }
 
+/** The board of a flow page: its columns with their limits, and its calendar. */
+export interface FlowBoard extends Layout {
+	zone: Zone;
+	columns: { name: string; kind: ColumnKind; limit: number | null }[];
+}
+
 /**
  * The figures of a flow page.
- * @param events in time order
+ * @param flow the history of the board up to asOf
  */
 export function flowFigures(
-	board: BoardFile,
-	events: readonly HistoryEvent[],
+	board: FlowBoard,
+	flow: FlowFold,
 	asOf: Instant,
 	from: Day,
 	to: Day,
@@ -63,41 +68,36 @@ export function flowFigures(
 	const { zone } = board;
 	const today = zone.day(asOf);
 	const last = Math.min(to, today);
-	const lives = lifetimes(board, events, asOf);
-	const done = lives.filter((life) => life.state === 'done');
-	const inRange = done.filter((life) => zone.day(life.finished!) >= from && zone.day(life.finished!) <= last);
-	const whole = report(board, events, asOf, from, to, count);
-	const took = new Map(whole.cards.map((card) => [card.card, card.cycleDays]));
-	const first = events[0] ? Math.min(zone.day(events[0].at), today) : today;
-	const spent = whereTimeGoes(board, inRange, asOf);
+	const inRange = flow.finishedIn(from, last);
+	const first = flow.first === null ? today : Math.min(zone.day(flow.first), today);
+	const days = [...flow.finishedByDay()].flatMap(([day, n]) => new Array<Day>(n).fill(day));
 	return {
 		from: dayText(from),
 		to: dayText(last),
 		first: dayText(first),
 		columns: board.columns.map(({ name, kind, limit }) => ({ name, kind, limit })),
 		commitment: board.commitment,
-		report: whole,
+		report: flowReport(board, flow, asOf, from, to, count),
 		finished: inRange.map((life) => ({
 			card: life.card,
 			day: dayText(zone.day(life.finished!)),
-			took: took.get(life.card)!,
+			took: cycleDays(life, zone, count)!,
 		})),
-		shapes: pastShapes(lives, board, zone, from, last, count),
-		...spent,
-		standing: standingAt(board, events, Math.min(asOf, zone.startOf(last + 1) - 1)),
-		expectation: expectation(lives, zone, asOf, 85, count),
-		allWeeks: finishedByWeek(
-			done.map((life) => zone.day(life.finished!)),
-			first - 6,
-			today + 6,
-			today + 7,
-		).map(({ week, monday, finished }) => ({ week, monday: dayText(monday), finished })),
+		shapes: pastShapes(inRange, board, zone, from, last, count),
+		...whereTimeGoes(board, inRange, asOf),
+		standing: standingAt(board, flow, Math.min(asOf, zone.startOf(last + 1) - 1)),
+		expectation: expectation(flow.finishedIn(today - EXPECTED_FROM, today), zone, asOf, 85, count),
+		allWeeks: finishedByWeek(days, first - 6, today + 6, today + 7).map(({ week, monday, finished }) => ({
+			week,
+			monday: dayText(monday),
+			finished,
+		})),
 	};
 }
 
 /** Hours of the finished cards by column and blocked, and what blocked them, most days first. */
 function whereTimeGoes(
-	board: BoardFile,
+	board: Layout,
 	lives: readonly Lifetime[],
 	asOf: Instant,
 ): Pick<FlowFigures, 'columnHours' | 'blockedHours' | 'blockedBy'> {
@@ -135,13 +135,16 @@ function clip<S extends { from: number; until: number | null }>(
 	return { ...stay, from, until: Math.max(from, Math.min(stay.until ?? asOf, span.until)) };
 }
 
-/** The cards in each column at an instant; archived ones only where they are done. */
-function standingAt(board: BoardFile, events: readonly HistoryEvent[], at: Instant): string[][] {
-	const columns: string[][] = board.columns.map(() => []);
-	for (const life of lifetimes(board, events, at))
-		if (life.column !== null && (!life.archived || board.columns[life.column]!.kind === 'done'))
-			columns[life.column]!.push(life.card);
-	return columns;
+/** The cards in each column at an instant, but for done columns; archived ones stand nowhere. */
+function standingAt(board: Layout, flow: FlowFold, at: Instant): string[][] {
+	const columns: Lifetime[][] = board.columns.map(() => []);
+	const then = (spell: Spell) => spell.from <= at && (spell.until === null || spell.until > at);
+	for (const life of flow.lives.byCard.values()) {
+		const stay = life.stays.findLast(then);
+		if (!stay || board.columns[stay.column]!.kind === 'done' || life.archivings?.some(then)) continue;
+		columns[stay.column]!.push(life);
+	}
+	return columns.map((cards) => inCardOrder(cards).map((life) => life.card));
 }
 
 /** Share of the finished cards' time in which nobody worked on them: in queues, in done columns before reopening, or blocked. */

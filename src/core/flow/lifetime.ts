@@ -26,6 +26,71 @@ export interface Lifetime extends CardClock {
 	created: Instant | null;
 	stays: Stay[];
 	blockages: Blockage[];
+	/** When it was put away; null for never. */
+	archivings: Spell[] | null;
+}
+
+/** A card's clock right before an event and right after it: the same one where the event says nothing to it. */
+export interface ClockStep {
+	before: CardClock;
+	after: CardClock;
+}
+
+/** The lifetimes of a history's cards, followed event by event. What comes in is in time order. */
+export class Lifetimes {
+	readonly byCard = new Map<string, Lifetime>();
+	readonly #clocks = new Map<string, CardClock>();
+	readonly #layout: Layout;
+
+	constructor(layout: Layout) {
+		this.#layout = layout;
+	}
+
+	/** Takes in what happened next; gives what it did to the card's clock. */
+	take(event: HistoryEvent): ClockStep {
+		const before = this.#clocks.get(event.card) ?? NEW_CLOCK;
+		const after = step(this.#layout, before, event);
+		let life = this.byCard.get(event.card);
+		if (!life) {
+			life = {
+				...NEW_CLOCK,
+				card: event.card,
+				title: '',
+				created: null,
+				stays: [],
+				blockages: [],
+				archivings: null,
+			};
+			this.byCard.set(event.card, life);
+		}
+		if (after !== before) {
+			this.#clocks.set(event.card, after);
+			Object.assign(life, after);
+			if (after.column !== before.column) {
+				const last = life.stays.at(-1);
+				if (last && last.until === null) last.until = event.at;
+				if (after.column !== null) life.stays.push({ column: after.column, from: event.at, until: null });
+			}
+			if (after.archived && !before.archived) (life.archivings ??= []).push({ from: event.at, until: null });
+			if (before.archived && !after.archived) life.archivings!.at(-1)!.until = event.at;
+		}
+		switch (event.event) {
+			case 'created':
+				if (life.created !== null) break;
+				life.created = event.at;
+				life.title = event.value;
+				break;
+			case 'blocked':
+				if (life.blockages.at(-1)?.until !== null)
+					life.blockages.push({ from: event.at, until: null, reason: event.value });
+				break;
+			case 'unblocked': {
+				const blockage = life.blockages.at(-1);
+				if (blockage?.until === null) blockage.until = event.at;
+			}
+		}
+		return { before, after };
+	}
 }
 
 /**
@@ -33,34 +98,12 @@ export interface Lifetime extends CardClock {
  * @param events in time order; those after asOf are ignored
  */
 export function lifetimes(layout: Layout, events: readonly HistoryEvent[], asOf: Instant): Lifetime[] {
-	const found = new Map<string, Lifetime>();
-	for (const event of events) {
-		if (event.at > asOf) continue;
-		let life = found.get(event.card);
-		if (!life) {
-			life = { ...NEW_CLOCK, card: event.card, title: '', created: null, stays: [], blockages: [] };
-			found.set(event.card, life);
-		}
-		note(layout, life, event);
-	}
-	return [...found.values()].sort((a, b) => (a.card < b.card ? -1 : a.card > b.card ? 1 : 0));
+	const lives = new Lifetimes(layout);
+	for (const event of events) if (event.at <= asOf) lives.take(event);
+	return inCardOrder(lives.byCard.values());
 }
 
-function note(layout: Layout, life: Lifetime, event: HistoryEvent): void {
-	const stood = life.column;
-	Object.assign(life, step(layout, life, event));
-	if (life.column !== stood) {
-		const last = life.stays.at(-1);
-		if (last && last.until === null) last.until = event.at;
-		if (life.column !== null) life.stays.push({ column: life.column, from: event.at, until: null });
-	}
-	if (event.event === 'created' && life.created === null) {
-		life.created = event.at;
-		life.title = event.value;
-	}
-	const blockage = life.blockages.at(-1);
-	const blocked = blockage !== undefined && blockage.until === null;
-	if (event.event === 'blocked' && !blocked)
-		life.blockages.push({ from: event.at, until: null, reason: event.value });
-	if (event.event === 'unblocked' && blocked) blockage.until = event.at;
+/** In code-unit order of the cards' keys. */
+export function inCardOrder<T extends { card: string }>(cards: Iterable<T>): T[] {
+	return [...cards].sort((a, b) => (a.card < b.card ? -1 : a.card > b.card ? 1 : 0));
 }

@@ -1,7 +1,8 @@
 import type { Day, Instant, Zone } from '../calendar/zone.ts';
-import { NEW_CLOCK, step, type CardClock } from './clock.ts';
+import { type CardClock } from './clock.ts';
 import type { HistoryEvent } from './history.ts';
 import type { Layout } from './layout.ts';
+import { Lifetimes, type ClockStep } from './lifetime.ts';
 
 /** How many cards stood where at the end of a day. Columns are in the layout's order. */
 export interface Standing {
@@ -9,6 +10,59 @@ export interface Standing {
 	/** Cards whose clock was running. */
 	wip: number;
 	columns: number[];
+}
+
+/**
+ * What stood where at the end of each day, followed change by change, in time order. Archived cards count only in done
+ * columns; the backlog is not counted.
+ */
+export class DayCounts {
+	readonly #layout: Layout;
+	readonly #zone: Zone;
+	/** Of the days that are over, one after the other; before the first of them nothing stood. */
+	readonly #over: Standing[] = [];
+	#columns: number[];
+	#wip = 0;
+	#day: Day | null = null;
+	#ends: Instant = -Infinity;
+
+	constructor(layout: Layout, zone: Zone) {
+		this.#layout = layout;
+		this.#zone = zone;
+		this.#columns = layout.columns.map(() => 0);
+	}
+
+	take(at: Instant, { before, after }: ClockStep): void {
+		if (before === after) return;
+		if (at >= this.#ends) this.#goOn(this.#zone.day(at));
+		this.#count(before, -1);
+		this.#count(after, 1);
+	}
+
+	/** The days from…to; what stands now stands on from the last day on which something changed. */
+	between(from: Day, to: Day): Standing[] {
+		const first = this.#over[0]?.day ?? this.#day ?? Infinity;
+		return Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => {
+			const day = from + i;
+			if (day < first) return { day, wip: 0, columns: this.#columns.map(() => 0) };
+			const over = this.#over[day - first];
+			return over ?? { day, wip: this.#wip, columns: [...this.#columns] };
+		});
+	}
+
+	#goOn(day: Day): void {
+		for (let over = this.#day ?? day; over < day; over++)
+			this.#over.push({ day: over, wip: this.#wip, columns: [...this.#columns] });
+		this.#day = day;
+		this.#ends = this.#zone.startOf(day + 1);
+	}
+
+	#count(clock: CardClock, by: 1 | -1): void {
+		if (clock.state === 'running') this.#wip += by;
+		if (clock.column === null) return;
+		if (clock.archived && this.#layout.columns[clock.column]?.kind !== 'done') return;
+		this.#columns[clock.column]! += by;
+	}
 }
 
 /**
@@ -24,29 +78,11 @@ export function standing(
 	to: Day,
 	asOf: Instant,
 ): Standing[] {
-	const clocks = new Map<string, CardClock>();
-	const columns = layout.columns.map(() => 0);
-	let wip = 0;
-	let next = 0;
-	const count = (clock: CardClock, by: 1 | -1) => {
-		if (clock.state === 'running') wip += by;
-		if (clock.column === null) return;
-		if (clock.archived && layout.columns[clock.column]?.kind !== 'done') return;
-		columns[clock.column]! += by;
-	};
-	const days: Standing[] = [];
-	for (let day = from; day <= to; day++) {
-		const end = Math.min(zone.startOf(day + 1) - 1, asOf);
-		for (; next < events.length && events[next]!.at <= end; next++) {
-			const event = events[next]!;
-			const before = clocks.get(event.card) ?? NEW_CLOCK;
-			const after = step(layout, before, event);
-			if (after === before) continue;
-			count(before, -1);
-			count(after, 1);
-			clocks.set(event.card, after);
-		}
-		days.push({ day, wip, columns: [...columns] });
+	const lives = new Lifetimes(layout);
+	const counts = new DayCounts(layout, zone);
+	for (const event of events) {
+		if (event.at > asOf) break;
+		counts.take(event.at, lives.take(event));
 	}
-	return days;
+	return counts.between(from, to);
 }

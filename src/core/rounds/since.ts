@@ -1,7 +1,8 @@
 import type { Instant } from '../calendar/zone.ts';
-import { NEW_CLOCK, step, type CardClock } from '../flow/clock.ts';
+import type { CardClock } from '../flow/clock.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import type { Layout } from '../flow/layout.ts';
+import { Lifetimes, type ClockStep } from '../flow/lifetime.ts';
 
 /** What has lasted, and since when, as the history of a board tells it. */
 export interface Lasting {
@@ -9,6 +10,74 @@ export interface Lasting {
 	starved: (Instant | null)[];
 	/** People, as the events name them: since when no running card has been theirs. Those with one, or never heard of, are not in it. */
 	idle: Map<string, Instant>;
+}
+
+/** What has lasted, followed event by event, in time order. */
+export class Since implements Lasting {
+	readonly idle = new Map<string, Instant>();
+	readonly starved: (Instant | null)[];
+	readonly #layout: Layout;
+	readonly #limits: readonly (number | null)[];
+	readonly #blocked = new Set<string>();
+	readonly #owners = new Map<string, Set<string>>();
+	/** Open cards by column, and those of them that are not blocked. */
+	readonly #standing: number[];
+	readonly #ready: number[];
+	readonly #inHand = new Map<string, number>();
+
+	/** @param limits of each column; null for none */
+	constructor(layout: Layout, limits: readonly (number | null)[]) {
+		this.#layout = layout;
+		this.#limits = limits;
+		this.#standing = layout.columns.map(() => 0);
+		this.#ready = layout.columns.map(() => 0);
+		this.starved = layout.columns.map(() => null);
+	}
+
+	/** Takes in what happened next to a card, and what that did to its clock. */
+	take({ card, at, event, value }: HistoryEvent, { before, after }: ClockStep): void {
+		let own = this.#owners.get(card);
+		if (event === 'owner' || event === 'unowner') {
+			if (!own) this.#owners.set(card, (own = new Set()));
+		} else if (before === after && event !== 'blocked' && event !== 'unblocked') {
+			this.#look(own ?? [], at);
+			return;
+		}
+		this.#count(card, before, own, -1);
+		if (event === 'blocked') this.#blocked.add(card);
+		if (event === 'unblocked') this.#blocked.delete(card);
+		const gone = event === 'unowner' && own?.delete(value) ? [value] : [];
+		if (event === 'owner') own!.add(value);
+		this.#count(card, after, own, 1);
+		this.#look([...gone, ...(own ?? [])], at);
+	}
+
+	#count(card: string, clock: CardClock, own: ReadonlySet<string> | undefined, by: 1 | -1): void {
+		if (clock.column !== null && !clock.archived && clock.state !== 'done') {
+			this.#standing[clock.column]! += by;
+			if (!this.#blocked.has(card)) this.#ready[clock.column]! += by;
+		}
+		if (clock.state === 'running')
+			for (const owner of own ?? []) this.#inHand.set(owner, (this.#inHand.get(owner) ?? 0) + by);
+	}
+
+	#look(people: Iterable<string>, at: Instant): void {
+		for (const name of people) {
+			if ((this.#inHand.get(name) ?? 0) > 0) this.idle.delete(name);
+			else if (!this.idle.has(name)) this.idle.set(name, at);
+		}
+		for (const [i, column] of this.#layout.columns.entries()) {
+			if (i === 0) continue;
+			const limit = this.#limits[i] ?? null;
+			const holds =
+				column.kind === 'work' &&
+				limit !== null &&
+				this.#layout.columns[i - 1]!.kind === 'queue' &&
+				this.#standing[i]! < limit &&
+				this.#ready[i - 1] === 0;
+			this.starved[i] = holds ? (this.starved[i] ?? at) : null;
+		}
+	}
 }
 
 /**
@@ -22,53 +91,11 @@ export function lasting(
 	events: readonly HistoryEvent[],
 	asOf: Instant,
 ): Lasting {
-	const clocks = new Map<string, CardClock>();
-	const blocked = new Set<string>();
-	const owners = new Map<string, Set<string>>();
-	const standing = layout.columns.map(() => 0);
-	const ready = layout.columns.map(() => 0);
-	const inHand = new Map<string, number>();
-	const starved: (Instant | null)[] = layout.columns.map(() => null);
-	const idle = new Map<string, Instant>();
-
-	const count = (card: string, clock: CardClock, by: 1 | -1) => {
-		if (clock.column !== null && !clock.archived && clock.state !== 'done') {
-			standing[clock.column]! += by;
-			if (!blocked.has(card)) ready[clock.column]! += by;
-		}
-		if (clock.state === 'running')
-			for (const owner of owners.get(card) ?? []) inHand.set(owner, (inHand.get(owner) ?? 0) + by);
-	};
+	const lives = new Lifetimes(layout);
+	const since = new Since(layout, limits);
 	for (const event of events) {
 		if (event.at > asOf) break;
-		const { card } = event;
-		const before = clocks.get(card) ?? NEW_CLOCK;
-		const own = owners.get(card) ?? new Set();
-		owners.set(card, own);
-		count(card, before, -1);
-		const after = step(layout, before, event);
-		clocks.set(card, after);
-		if (event.event === 'blocked') blocked.add(card);
-		if (event.event === 'unblocked') blocked.delete(card);
-		const was = new Set(own);
-		if (event.event === 'owner') own.add(event.value);
-		if (event.event === 'unowner') own.delete(event.value);
-		count(card, after, 1);
-		for (const name of new Set([...was, ...own])) {
-			if ((inHand.get(name) ?? 0) > 0) idle.delete(name);
-			else if (!idle.has(name)) idle.set(name, event.at);
-		}
-		for (const [i, column] of layout.columns.entries()) {
-			const limit = limits[i] ?? null;
-			const holds =
-				column.kind === 'work' &&
-				i > 0 &&
-				layout.columns[i - 1]!.kind === 'queue' &&
-				limit !== null &&
-				standing[i]! < limit &&
-				ready[i - 1] === 0;
-			starved[i] = holds ? (starved[i] ?? event.at) : null;
-		}
+		since.take(event, lives.take(event));
 	}
-	return { starved, idle };
+	return since;
 }

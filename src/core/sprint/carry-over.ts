@@ -140,22 +140,34 @@ function byCard(stints: readonly Stint[], amount: (stint: Stint) => number): Car
 }
 
 function reasonsOf(ledgers: readonly Ledger[], said: readonly Unfinished[]): ReasonCount[] {
-	const counts = new Map<Reason, ReasonCount>();
+	const counts = new Map<Reason, Omit<ReasonCount, 'cards'> & { cards: Map<string, number> }>();
+	// Of a card with several stays in one sprint the last is meant.
+	const stints = new Map<number, Map<string, Stint>>();
+	const stintsOf = (sprint: number) => {
+		const known = stints.get(sprint);
+		if (known) return known;
+		const list = ledgers.find((ledger) => ledger.number === sprint)?.stints ?? [];
+		const made = new Map(list.map((stint) => [stint.card, stint]));
+		stints.set(sprint, made);
+		return made;
+	};
 	for (const { sprint, card, reason, left: rest } of said) {
-		const ledger = ledgers.find((known) => known.number === sprint);
-		const stint = ledger?.stints.findLast((known) => known.card === card);
+		const stint = stintsOf(sprint).get(card);
 		if (!stint) continue;
-		const count = counts.get(reason) ?? { reason, count: 0, size: 0, cards: [] };
+		const count = counts.get(reason) ?? { reason, count: 0, size: 0, cards: new Map<string, number>() };
 		count.count++;
 		// Of a card that was split at the end, what was left went over with the new one; not what was split off before.
 		const left = stint.outcome === 'done' ? Math.min(stint.splitOff, rest) : stint.exit;
 		count.size += left;
-		const known = count.cards.find((one) => one.card === card);
-		if (known) known.amount += left;
-		else count.cards.push({ card, amount: left });
+		count.cards.set(card, (count.cards.get(card) ?? 0) + left);
 		counts.set(reason, count);
 	}
-	return [...counts.values()].sort((a, b) => b.count - a.count || b.size - a.size);
+	return [...counts.values()]
+		.map(({ cards, ...count }) => ({
+			...count,
+			cards: [...cards].map(([card, amount]) => ({ card, amount })),
+		}))
+		.sort((a, b) => b.count - a.count || b.size - a.size);
 }
 
 function sum(values: readonly number[]): number {

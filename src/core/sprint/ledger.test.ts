@@ -1,9 +1,9 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
-import { parseInstant } from '../exchange/instant.ts';
+import { parseInstant } from '../calendar/instant.ts';
 import type { EventKind, HistoryEvent } from '../flow/history.ts';
-import { sprintReport } from '../flow/report.ts';
+import { sprintReport } from '../exchange/report.ts';
 import { agree, readVector, VECTORS } from '../testing/vectors.ts';
 import { sprintAccounts, type Ledger, type SprintBoard } from './ledger.ts';
 import { balances, sidesOf } from './settle.ts';

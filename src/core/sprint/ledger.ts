@@ -1,7 +1,8 @@
 import type { Instant } from '../calendar/zone.ts';
 import type { BoardSprint } from '../exchange/board-file.ts';
-import { NEW_CLOCK, step, type CardClock } from '../flow/clock.ts';
+import type { CardClock } from '../flow/clock.ts';
 import type { HistoryEvent } from '../flow/history.ts';
+import { inCardOrder, Lifetimes, type ClockStep } from '../flow/lifetime.ts';
 import type { Layout } from '../flow/layout.ts';
 import { sized, splitOff } from './left.ts';
 
@@ -66,13 +67,6 @@ export interface SprintBoard extends Layout {
 	sprints: BoardSprint[];
 }
 
-interface Work extends CardWork {
-	clock: CardClock;
-	stint: Stint | null;
-	/** A stint frozen at the close whose outcome has no name yet. */
-	unnamed: Stint | null;
-}
-
 /** What a card's history says of its work: how big it is, what is left, which sprint's list or stint it is on. */
 export interface CardWork {
 	card: string;
@@ -83,185 +77,356 @@ export interface CardWork {
 	waits: boolean;
 	/** It is finished, as its history stands now. */
 	done: boolean;
+	/** The first size that it was given, and all that was ever worked on it. */
+	first: number | null;
+	worked: number;
+	/** In how many sprints it was left over and went on into another. */
+	carried: number;
+	/** The last sprint in which it had a stint. */
+	last: number | null;
+}
+
+interface Work extends CardWork {
+	archived: boolean;
+	stint: Stint | null;
+	/** A stint frozen at the close whose outcome has no name yet. */
+	unnamed: Stint | null;
+	/** A stint of it ended done: what is worked on it tells of the past. */
+	counted: boolean;
+}
+
+/** The ledgers of a board's sprints, and what each card is left with. */
+export interface Accounts {
+	/** Of the sprints started so far, by number. */
+	ledgers: Ledger[];
+	cards: ReadonlyMap<string, CardWork>;
+	/** Cards on the list of a sprint, or in it. */
+	onList(sprint: number): Iterable<CardWork>;
+	/** Cards that stand in the backlog and are not archived. */
+	waiting: Iterable<CardWork>;
+}
+
+interface Book {
+	sprint: BoardSprint;
+	stints: Stint[];
+	moves: Move[];
+	/** The account as it was last made up; null when something has changed since. */
+	ledger: Ledger | null;
+}
+
+/** A sprint that starts or closes at an instant. */
+interface Edge {
+	at: Instant;
+	order: number;
+	kind: 'start' | 'close';
+	sprint: BoardSprint;
 }
 
 /**
- * The ledgers of all sprints started by an instant, by number.
+ * The ledgers of all sprints, followed event by event, in time order.
  * A stint opens when the sprint starts, or when a card is put into a running one; while it is open every change of
  * what is left is burned, resized or split off; it is frozen when the card leaves or the sprint closes.
- * Beside them what each card is left with.
- * @param events in time order
+ * At one instant first the events are taken in, then what closes, then what starts.
  */
-export function sprintAccounts(
-	board: SprintBoard,
-	events: readonly HistoryEvent[],
-	asOf: Instant,
-): { ledgers: Ledger[]; cards: Map<string, CardWork> } {
-	const cards = new Map<string, Work>();
-	const books = new Map<number, { sprint: BoardSprint; ledger: Ledger }>();
-	const running = new Map<number, BoardSprint>();
+export class SprintAccounts implements Accounts {
+	readonly cards = new Map<string, Work>();
+	readonly waiting = new Set<Work>();
+	/** Goes up whenever something changes that closed sprints and done cards say. */
+	past = 0;
+	readonly #unit: SprintBoard['unit'];
+	readonly #books = new Map<number, Book>();
+	readonly #running = new Map<number, BoardSprint>();
+	readonly #lists = new Map<number, Set<Work>>();
+	readonly #carried = new Set<Work>();
+	#edges: Edge[];
+	/** How many of the edges have happened, and the instant of the last. */
+	#turned = 0;
+	#turnedAt: Instant = -Infinity;
 
-	const openStint = (work: Work, number: number, kind: Stint['kind'], opened: Instant) => {
+	constructor(board: Pick<SprintBoard, 'unit' | 'sprints'>) {
+		this.#unit = board.unit;
+		this.#edges = edgesOf(board.sprints);
+	}
+
+	/** Takes in sprints that have started or closed since; false where what has happened already would be otherwise. */
+	sprints(sprints: readonly BoardSprint[]): boolean {
+		const edges = edgesOf(sprints);
+		for (let i = 0; i < this.#turned; i++) if (!sameEdge(edges[i], this.#edges[i]!)) return false;
+		const next = edges[this.#turned];
+		if (next && next.at < this.#turnedAt) return false;
+		this.#edges = edges;
+		for (const sprint of sprints) {
+			const book = this.#books.get(sprint.number);
+			if (book) book.sprint = sprint;
+			if (this.#running.has(sprint.number)) this.#running.set(sprint.number, sprint);
+		}
+		return true;
+	}
+
+	/** Whether an event of this instant can still be taken in: no sprint has started or closed at it or since. */
+	open(at: Instant): boolean {
+		return at > this.#turnedAt;
+	}
+
+	/** Takes in what happened next to a card, and what that did to its clock. */
+	take(event: HistoryEvent, { before, after }: ClockStep): void {
+		this.#turn(event.at, false);
+		const work = this.#work(event.card);
+		this.#heed(work, event, before, after);
+		work.done = after.state === 'done';
+		work.archived = after.archived;
+		const waits = after.column === null && !after.archived;
+		if (waits !== work.waits) {
+			work.waits = waits;
+			if (waits) this.waiting.add(work);
+			else this.waiting.delete(work);
+		}
+	}
+
+	/** Lets sprints start and close that do so up to and with an instant. */
+	until(asOf: Instant): void {
+		this.#turn(asOf, true);
+	}
+
+	onList(sprint: number): Iterable<CardWork> {
+		return this.#lists.get(sprint) ?? [];
+	}
+
+	/** Cards that were carried and can still be seen on the board: those that are open, or were in one of the last two sprints. */
+	*carried(): Generator<CardWork> {
+		const last = Math.max(0, ...this.#books.keys()) - 1;
+		for (const work of this.#carried)
+			if (!work.archived && (!work.done || (work.last ?? 0) >= last)) yield work;
+	}
+
+	get ledgers(): Ledger[] {
+		return [...this.#books.values()]
+			.map((book) => (book.ledger ??= totals(book)))
+			.sort((a, b) => a.number - b.number);
+	}
+
+	#work(card: string): Work {
+		const known = this.cards.get(card);
+		if (known) return known;
+		const empty = { size: null, left: 0, sprint: null, first: null, worked: 0, carried: 0, last: null };
+		const flags = { waits: true, done: false, archived: false, counted: false };
+		const made: Work = { card, ...empty, ...flags, stint: null, unnamed: null };
+		this.cards.set(card, made);
+		this.waiting.add(made);
+		return made;
+	}
+
+	/** What is said of a sprint's stints changes: its account is made up anew. */
+	#touch(number: number | null): void {
+		const book = number === null ? undefined : this.#books.get(number);
+		if (!book) return;
+		book.ledger = null;
+		if (!this.#running.has(number!)) this.past++;
+	}
+
+	#list(work: Work, number: number | null): void {
+		if (work.sprint !== null) this.#lists.get(work.sprint)?.delete(work);
+		work.sprint = number;
+		if (number === null) return;
+		const list = this.#lists.get(number) ?? new Set();
+		this.#lists.set(number, list.add(work));
+	}
+
+	#openStint(work: Work, number: number, kind: Stint['kind'], opened: Instant): void {
 		const entry = work.left;
 		const zero = { resized: 0, burned: 0, worked: 0, splitOff: 0, exit: entry, outcome: null, ended: null };
 		work.stint = { card: work.card, kind, planned: kind === 'committed', entry, ...zero, opened };
 		work.unnamed = null;
-		const ledger = books.get(number)!.ledger;
-		ledger.stints.push(work.stint);
-		if (kind === 'added') ledger.moves.push({ at: opened, card: work.card, kind, amount: entry });
-	};
-	const closeStint = (work: Work, outcome: Outcome, at: Instant) => {
+		work.last = number;
+		const book = this.#books.get(number)!;
+		book.stints.push(work.stint);
+		if (kind === 'added') book.moves.push({ at: opened, card: work.card, kind, amount: entry });
+		this.#touch(number);
+	}
+
+	#closeStint(work: Work, outcome: Outcome, at: Instant): void {
 		if (!work.stint) return;
 		work.stint.exit = work.left;
 		work.stint.outcome = outcome;
 		work.stint.ended = at;
 		work.stint = null;
-	};
+		if (outcome === 'carried') this.#carry(work);
+		if (outcome === 'done') work.counted = true;
+		this.#touch(work.last);
+	}
+
+	#carry(work: Work): void {
+		work.carried++;
+		this.#carried.add(work);
+	}
+
 	/** Whether the sprint that the card is in closes at this very instant: then leaving it is a decision about it. */
-	const closing = (work: Work, at: Instant) =>
-		work.sprint !== null && running.get(work.sprint)?.closedAt === at;
-	const moved = (work: Work, at: Instant, kind: Move['kind'], amount: number) => {
-		if (!work.stint || work.sprint === null || closing(work, at)) return;
-		books.get(work.sprint)?.ledger.moves.push({ at, card: work.card, kind, amount });
-	};
-	const leave = (work: Work, at: Instant, atTheClose: Outcome) => {
-		moved(work, at, 'removed', work.left);
-		closeStint(work, closing(work, at) ? atTheClose : 'removed', at);
-		work.sprint = null;
-	};
-	const burn = (work: Work, at: Instant, amount: number) => {
+	#closing(work: Work, at: Instant): boolean {
+		return work.sprint !== null && this.#running.get(work.sprint)?.closedAt === at;
+	}
+
+	#moved(work: Work, at: Instant, kind: Move['kind'], amount: number): void {
+		if (!work.stint || work.sprint === null || this.#closing(work, at)) return;
+		this.#books.get(work.sprint)?.moves.push({ at, card: work.card, kind, amount });
+	}
+
+	#leave(work: Work, at: Instant, atTheClose: Outcome): void {
+		this.#moved(work, at, 'removed', work.left);
+		this.#closeStint(work, this.#closing(work, at) ? atTheClose : 'removed', at);
+		this.#list(work, null);
+	}
+
+	#burn(work: Work, at: Instant, amount: number): void {
 		if (work.stint && amount) {
 			work.stint.burned += amount;
-			moved(work, at, 'burned', amount);
+			this.#moved(work, at, 'burned', amount);
+			this.#touch(work.sprint);
 		}
 		work.left -= amount;
-	};
-	const resize = (work: Work, at: Instant, left: number) => {
+	}
+
+	#resize(work: Work, at: Instant, left: number): void {
 		if (work.stint && left !== work.left) {
 			work.stint.resized += left - work.left;
-			moved(work, at, 'resized', left - work.left);
+			this.#moved(work, at, 'resized', left - work.left);
+			this.#touch(work.sprint);
 		}
 		work.left = left;
-	};
-	const name = (work: Work, outcome: Outcome) => {
-		if (work.unnamed) work.unnamed.outcome = outcome;
-		work.unnamed = null;
-	};
+	}
 
-	const take = (work: Work, event: HistoryEvent) => {
-		const before = work.clock;
-		work.clock = step(board, before, event);
+	#name(work: Work, outcome: Outcome): void {
+		if (!work.unnamed) return;
+		work.unnamed.outcome = outcome;
+		work.unnamed = null;
+		if (outcome === 'carried') this.#carry(work);
+		this.#touch(work.last);
+	}
+
+	#heed(work: Work, event: HistoryEvent, before: CardClock, after: CardClock): void {
 		const isDone = before.state === 'done';
 		switch (event.event) {
 			case 'sprint': {
 				if (before.archived) return;
 				const number = event.value ? Number(event.value) : null;
 				if (number === work.sprint && !work.unnamed) return;
-				name(work, number === null ? 'returned' : 'carried');
-				if (work.stint) leave(work, event.at, isDone ? 'done' : number === null ? 'returned' : 'carried');
-				work.sprint = number;
-				if (number !== null && running.has(number)) openStint(work, number, 'added', event.at);
+				this.#name(work, number === null ? 'returned' : 'carried');
+				if (work.stint)
+					this.#leave(work, event.at, isDone ? 'done' : number === null ? 'returned' : 'carried');
+				this.#list(work, number);
+				if (number !== null && this.#running.has(number)) this.#openStint(work, number, 'added', event.at);
 				return;
 			}
 			case 'column': {
-				if (work.clock === before) return;
-				if (work.clock.column === null) {
-					name(work, 'returned');
-					if (work.stint) leave(work, event.at, 'returned');
-				} else if (work.clock.state === 'done' && !isDone) {
-					name(work, 'returned');
-					burn(work, event.at, work.left);
+				if (after === before) return;
+				if (after.column === null) {
+					this.#name(work, 'returned');
+					if (work.stint) this.#leave(work, event.at, 'returned');
+				} else if (after.state === 'done' && !isDone) {
+					this.#name(work, 'returned');
+					this.#burn(work, event.at, work.left);
 				}
 				return;
 			}
 			case 'archived': {
 				if (before.archived || isDone) return;
-				name(work, 'dropped');
-				moved(work, event.at, 'dropped', work.left);
-				closeStint(work, 'dropped', event.at);
-				work.sprint = null;
+				this.#name(work, 'dropped');
+				this.#moved(work, event.at, 'dropped', work.left);
+				this.#closeStint(work, 'dropped', event.at);
+				this.#list(work, null);
 				return;
 			}
 			case 'sized': {
 				const { size, left } = sized(work, Number(event.value), isDone);
-				resize(work, event.at, left);
+				this.#resize(work, event.at, left);
 				work.size = size;
+				if (work.first === null) work.first = Number(event.value);
+				if (work.counted) this.past++;
 				return;
 			}
 			case 'left':
-				if (!isDone) resize(work, event.at, Number(event.value));
+				if (!isDone) this.#resize(work, event.at, Number(event.value));
 				return;
 			case 'worked': {
 				const hours = Number(event.value);
-				if (work.stint) work.stint.worked += hours;
-				if (board.unit !== 'hours') return;
-				burn(work, event.at, Math.min(work.left, hours));
+				work.worked += hours;
+				if (work.counted) this.past++;
+				if (work.stint) {
+					work.stint.worked += hours;
+					this.#touch(work.sprint);
+				}
+				if (this.#unit !== 'hours') return;
+				this.#burn(work, event.at, Math.min(work.left, hours));
 				return;
 			}
 			case 'split': {
 				if (isDone) return;
 				const { part, size, left } = splitOff(work, Number(event.value));
 				if (work.stint) work.stint.splitOff += part;
-				moved(work, event.at, 'splitOff', part);
+				this.#moved(work, event.at, 'splitOff', part);
+				this.#touch(work.sprint);
 				Object.assign(work, { size, left });
 				return;
 			}
 			case 'planned':
-				if (work.stint) work.stint.planned = event.value === 'yes';
+				if (!work.stint) return;
+				work.stint.planned = event.value === 'yes';
+				this.#touch(work.sprint);
 		}
-	};
+	}
 
-	const start = (sprint: BoardSprint) => {
-		books.set(sprint.number, { sprint, ledger: emptyLedger(sprint.number) });
-		running.set(sprint.number, sprint);
-		for (const work of cards.values())
-			if (work.sprint === sprint.number) openStint(work, sprint.number, 'committed', sprint.startedAt!);
-	};
-	const close = (sprint: BoardSprint) => {
-		for (const work of cards.values()) {
-			if (work.sprint !== sprint.number || !work.stint) continue;
+	#turn(at: Instant, inclusive: boolean): void {
+		for (let edge = this.#edges[this.#turned]; edge; edge = this.#edges[this.#turned]) {
+			if (inclusive ? edge.at > at : edge.at >= at) return;
+			this.#turned++;
+			this.#turnedAt = edge.at;
+			if (edge.kind === 'start') this.#start(edge.sprint);
+			else this.#close(edge.sprint);
+			this.past++;
+		}
+	}
+
+	#start(sprint: BoardSprint): void {
+		this.#books.set(sprint.number, { sprint, stints: [], moves: [], ledger: null });
+		this.#running.set(sprint.number, sprint);
+		for (const work of this.#lists.get(sprint.number) ?? [])
+			this.#openStint(work, sprint.number, 'committed', sprint.startedAt!);
+	}
+
+	#close(sprint: BoardSprint): void {
+		for (const work of [...(this.#lists.get(sprint.number) ?? [])]) {
+			if (!work.stint) continue;
 			const { stint } = work;
-			if (work.clock.state === 'done') closeStint(work, 'done', sprint.closedAt!);
+			if (work.done) this.#closeStint(work, 'done', sprint.closedAt!);
 			else {
 				stint.exit = work.left;
 				stint.ended = sprint.closedAt;
 				work.unnamed = stint;
 				work.stint = null;
 			}
-			work.sprint = null;
+			this.#list(work, null);
 		}
-		running.delete(sprint.number);
-	};
+		this.#running.delete(sprint.number);
+		this.#touch(sprint.number);
+	}
+}
 
-	for (const { act } of turns(board.sprints, asOf, start, close, events)) {
-		if (typeof act === 'function') {
-			act();
-			continue;
-		}
-		let work = cards.get(act.card);
-		if (!work)
-			cards.set(
-				act.card,
-				(work = {
-					card: act.card,
-					clock: NEW_CLOCK,
-					size: null,
-					left: 0,
-					sprint: null,
-					waits: true,
-					done: false,
-					stint: null,
-					unnamed: null,
-				}),
-			);
-		take(work, act);
+/**
+ * The ledgers of all sprints started by an instant, by number. Beside them what each card is left with.
+ * @param events in time order; those after asOf are ignored
+ */
+export function sprintAccounts(
+	board: SprintBoard,
+	events: readonly HistoryEvent[],
+	asOf: Instant,
+): SprintAccounts {
+	const lives = new Lifetimes(board);
+	const accounts = new SprintAccounts(board);
+	for (const event of events) {
+		if (event.at > asOf) break;
+		accounts.take(event, lives.take(event));
 	}
-	const done = [...books.values()].map(({ ledger }) => totals(ledger));
-	for (const work of cards.values()) {
-		work.waits = work.clock.column === null && !work.clock.archived;
-		work.done = work.clock.state === 'done';
-	}
-	return { ledgers: done.sort((a, b) => a.number - b.number), cards };
+	accounts.until(asOf);
+	return accounts;
 }
 
 /** What is left of an open stint: all that came in and was neither burned nor split off. */
@@ -269,40 +434,26 @@ function leftOf(stint: Stint): number {
 	return stint.entry + stint.resized - stint.burned - stint.splitOff;
 }
 
-/** Events and turns of sprints in time order: at one instant first the events, then what closes, then what starts. */
-function* turns(
-	sprints: readonly BoardSprint[],
-	asOf: Instant,
-	start: (sprint: BoardSprint) => void,
-	close: (sprint: BoardSprint) => void,
-	events: readonly HistoryEvent[],
-): Generator<{ act: HistoryEvent | (() => void) }> {
-	const edges: { at: Instant; order: number; act: () => void }[] = [];
+/** What starts and closes in time order: at one instant what closes, then what starts; what closes the instant it starts, after its start. */
+function edgesOf(sprints: readonly BoardSprint[]): Edge[] {
+	const edges: Edge[] = [];
 	for (const sprint of sprints) {
 		if (sprint.startedAt === null) continue;
-		edges.push({ at: sprint.startedAt, order: 1, act: () => start(sprint) });
-		// A sprint that closes the instant it starts closes after its start.
+		edges.push({ at: sprint.startedAt, order: 1, kind: 'start', sprint });
 		const order = sprint.closedAt === sprint.startedAt ? 2 : 0;
-		if (sprint.closedAt !== null) edges.push({ at: sprint.closedAt, order, act: () => close(sprint) });
+		if (sprint.closedAt !== null) edges.push({ at: sprint.closedAt, order, kind: 'close', sprint });
 	}
-	edges.sort((a, b) => a.at - b.at || a.order - b.order);
-	let next = 0;
-	for (const event of events) {
-		if (event.at > asOf) break;
-		for (; next < edges.length && edges[next]!.at < event.at; next++) yield edges[next]!;
-		yield { act: event };
-	}
-	for (; next < edges.length && edges[next]!.at <= asOf; next++) yield edges[next]!;
+	return edges.sort((a, b) => a.at - b.at || a.order - b.order);
 }
 
-function emptyLedger(number: number): Ledger {
+const sameEdge = (a: Edge | undefined, b: Edge) =>
+	a !== undefined && a.at === b.at && a.kind === b.kind && a.sprint.number === b.sprint.number;
+
+function totals({ sprint, stints, moves }: Book): Ledger {
 	const flows = { committed: 0, added: 0, resized: 0, burned: 0, worked: 0, splitOff: 0 };
 	const ends = { removed: 0, carried: 0, returned: 0, dropped: 0, open: 0, delivered: 0 };
-	return { number, ...flows, ...ends, stints: [], moves: [] };
-}
-
-function totals(ledger: Ledger): Ledger {
-	for (const stint of ledger.stints) {
+	const ledger: Ledger = { number: sprint.number, ...flows, ...ends, stints: inCardOrder(stints), moves };
+	for (const stint of stints) {
 		ledger[stint.kind] += stint.entry;
 		for (const flow of ['resized', 'burned', 'worked', 'splitOff'] as const) ledger[flow] += stint[flow];
 		if (stint.outcome === 'done') ledger.delivered += stint.burned;
@@ -311,10 +462,5 @@ function totals(ledger: Ledger): Ledger {
 		if (stint.outcome === null) ledger.open += stint.exit;
 		else if (stint.outcome !== 'done') ledger[stint.outcome] += stint.exit;
 	}
-	ledger.stints = inCardOrder(ledger.stints);
 	return ledger;
-}
-
-function inCardOrder(stints: readonly Stint[]): Stint[] {
-	return [...stints].sort((a, b) => (a.card < b.card ? -1 : a.card > b.card ? 1 : 0));
 }

@@ -13,7 +13,7 @@ export type Tx = pg.PoolClient;
 
 /** No wait on the database is without an end: what takes longer is refused in words, and can be tried again. */
 const SETTINGS =
-	'-c timezone=UTC -c lock_timeout=8s -c statement_timeout=60s -c idle_in_transaction_session_timeout=30s';
+	'-c timezone=UTC -c jit=off -c lock_timeout=8s -c statement_timeout=60s -c idle_in_transaction_session_timeout=30s';
 const CONNECT_MS = 8000;
 
 /** Commands and reads have connections of their own, so that commands which wait for a board never hold up a page. */
@@ -34,6 +34,8 @@ function pool(use: Use): pg.Pool {
 		max: SIZES[use],
 		options: SETTINGS,
 		connectionTimeoutMillis: CONNECT_MS,
+		// Connections stay: to make one again costs more than to keep it.
+		idleTimeoutMillis: 0,
 		// Each new connection tells what time the database has.
 		verify: (client, done) => {
 			client

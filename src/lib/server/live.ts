@@ -16,8 +16,8 @@ export interface Change {
 /** A page that listens to a board. */
 export interface Listener {
 	person: string;
-	/** Takes a change, as JSON; false when it takes no more of them. */
-	tell(seq: number, json: string): boolean;
+	/** Takes a change, as a frame of the stream; false when it takes no more of them. */
+	tell(frame: Uint8Array): boolean;
 	/** Ends when the page may not listen any more; fails where that cannot be known now. */
 	check(): Promise<void>;
 	end(): void;
@@ -84,7 +84,7 @@ export async function listen(board: string, since: number, listener: Listener): 
 	};
 	try {
 		const change = await changesAfter(board, since);
-		deliver(heard, listener, change.seq, JSON.stringify(change));
+		deliver(heard, listener, change.seq, frameOf(change));
 		// What was told to others while this was read comes with the next reading, from the earlier of the two on.
 		heard.told = Math.min(heard.told, change.seq);
 		void spread(board);
@@ -95,9 +95,13 @@ export async function listen(board: string, since: number, listener: Listener): 
 	return leave;
 }
 
-function deliver(heard: Heard, listener: Listener, seq: number, json: string): void {
+/** A change as all who listen are told it: made once for all of them. */
+const frameOf = (change: Change) =>
+	new TextEncoder().encode(`id: ${change.seq}\ndata: ${JSON.stringify(change)}\n\n`);
+
+function deliver(heard: Heard, listener: Listener, seq: number, frame: Uint8Array): void {
 	if (!heard.listeners.has(listener)) return;
-	if (listener.tell(seq, json)) return void heard.listeners.set(listener, seq);
+	if (listener.tell(frame)) return void heard.listeners.set(listener, seq);
 	// A page that sleeps is let go: when it wakes it says what it saw last, and gets the rest.
 	heard.listeners.delete(listener);
 	listener.end();
@@ -117,9 +121,9 @@ async function spread(board: string): Promise<void> {
 			const change = await changesAfter(board, from);
 			if (change.seq <= from) continue;
 			heard.told = change.seq;
-			const json = JSON.stringify(change);
+			const frame = frameOf(change);
 			for (const [listener, seen] of [...heard.listeners])
-				if (seen !== null && seen < change.seq) deliver(heard, listener, change.seq, json);
+				if (seen !== null && seen < change.seq) deliver(heard, listener, change.seq, frame);
 		}
 	} catch (error) {
 		log.warn({ error: (error as Error).message }, 'a change could not be told yet');
@@ -180,7 +184,7 @@ async function recheck(board: string, heard: Heard, listener: Listener): Promise
 		await listener.check();
 		if (seen === null || !heard.listeners.has(listener)) return;
 		const change = await changesAfter(board, seen);
-		if (change.seq > seen) deliver(heard, listener, change.seq, JSON.stringify(change));
+		if (change.seq > seen) deliver(heard, listener, change.seq, frameOf(change));
 		else if (heard.listeners.has(listener)) heard.listeners.set(listener, seen);
 		heard.told = Math.min(heard.told, change.seq);
 		void spread(board);

@@ -3,7 +3,8 @@ import { describe, test } from 'node:test';
 import fc from 'fast-check';
 import type { CardView, ColumnView } from '../../core/board/view.ts';
 import { parseDay } from '../../core/calendar/days.ts';
-import { parseInstant } from '../../core/exchange/instant.ts';
+import { parseInstant } from '../../core/calendar/instant.ts';
+import { flowOf } from '../../core/flow/fold.ts';
 import { flowFigures } from '../../core/flow/figures.ts';
 import { readVector } from '../../core/testing/vectors.ts';
 import { passes } from '../../core/board/filter.ts';
@@ -165,7 +166,7 @@ describe('what the flow page says', () => {
 	const figures = (vector: string, asOf: string) => {
 		const { board, events } = readVector(vector);
 		const at = parseInstant(asOf)!;
-		return flowFigures(board, events, at, board.zone.day(at) - 90, board.zone.day(at));
+		return flowFigures(board, flowOf(board, events, at), at, board.zone.day(at) - 90, board.zone.day(at));
 	};
 	const large = figures('large', '2026-05-12T09:00:00Z');
 
@@ -195,7 +196,7 @@ describe('what the flow page says', () => {
 
 	test('says so when there is nothing to say', () => {
 		const { board } = readVector('small');
-		const nothing = flowFigures(board, [], 0, 0, 6);
+		const nothing = flowFigures(board, flowOf(board, [], 0), 0, 0, 6);
 		assert.equal(cycleWords(nothing), 'No card was finished in this range.');
 		assert.equal(ageingWords(nothing), 'Nothing is in hand.');
 		assert.equal(littlesWords(nothing), 'No card was finished in this range.');

@@ -117,9 +117,13 @@ async function sprintsMayGoBack(
 	cards: string[],
 ): Promise<void> {
 	const running = context.board.runningSprint;
-	for (const { before, after } of sprints) {
-		const [old, now] = [before[0], after[0]];
-		if (!old || !now) continue;
+	const changed = sprints.flatMap(({ before, after }) =>
+		after.flatMap((now) => {
+			const old = before.find((row) => row.id === now.id);
+			return old ? [{ old, now }] : [];
+		}),
+	);
+	for (const { old, now } of changed) {
 		if (now.closed_at && !old.closed_at && running)
 			throw new Problem(
 				409,

@@ -1,7 +1,7 @@
 import { balances } from '../../../core/sprint/settle.ts';
 import { rows } from '../database.ts';
 import { boardByKey } from './board-head.ts';
-import { boardAccounts } from './history.ts';
+import { accountsOf } from './fold.ts';
 
 export interface Checked {
 	boards: number;
@@ -28,7 +28,7 @@ export async function checkLedgers(only: string | null = null): Promise<Checked>
 	for (const { key } of boards) {
 		const head = await boardByKey(key);
 		if (!head) continue;
-		const { ledgers, cards } = await boardAccounts(head);
+		const { ledgers, cards } = await accountsOf(head);
 		const tables = await rows<{
 			number: number;
 			size: number | null;

@@ -19,20 +19,45 @@ const cleaned = (text: string) =>
 		.trim()
 		.slice(0, 100);
 
+/** Card numbers that begin with these digits, as ranges: 43 is 43, 430 to 439, 4300 to 4399 and so on. */
+function beginningWith(digits: string): { from: number; to: number }[] {
+	const ranges: { from: number; to: number }[] = [];
+	for (let n = Number(digits), wide = 1; n > 0 && n <= 2_000_000_000; n *= 10, wide *= 10)
+		ranges.push({ from: n, to: Math.min(n + wide - 1, 2_147_483_647) });
+	return ranges;
+}
+
 /**
- * What holds the words: cards by key or title, the one that has just this key first, then those of open work; boards and people by name; sprints by number or
- * goal. At most 12 cards, and few of the others.
+ * What holds the words: cards whose number begins so or whose title has the words, the one that has just this key first, then
+ * those of open work; boards and people by name; sprints by number or goal. At most 12 cards, and few of the others. Titles of
+ * cards that are done or archived are looked at from three letters on.
  * @param board only cards of this board
  */
 export async function find(person: Person, text: string, board: string | null = null): Promise<Found[]> {
 	const query = cleaned(text);
 	if (!query) return [];
 	const pattern = `%${query.replace(/[\\%_]/g, '\\$&')}%`;
+	const [, key = null, digits = ''] = /^(?:([a-z][a-z0-9]*)-)?(\d{1,9})$/i.exec(query) ?? [];
 	return rows<Found>(
 		`with seen as (
 			select b.id, b.slug, b.key, b.name, b.team_id, b.sprint_name, r.role
 			from board b join board_right r on r.board_id = b.id and r.person_id = $1
 			where $3::text is null or b.slug = $3
+		), found as (
+			select c.id
+			from jsonb_to_recordset($5) n("from" integer, "to" integer), seen b,
+				lateral (select id from card where board_id = b.id and number between n."from" and n."to" order by number limit 12) c
+			where $4::text is null or lower(b.key) = lower($4)
+			union
+			select c.id
+			from seen b, lateral (select id from card
+				where board_id = b.id and archived_at is null and clock <> 'done' and title ilike $2
+				order by (column_id is null), number desc limit 12) c
+			union
+			select c.id
+			from seen b, lateral (select id from card
+				where board_id = b.id and (archived_at is not null or clock = 'done') and title ilike $2 and $7
+				order by number desc limit 12) c
 		), cards as (
 			select 'card' as kind, c.id::text as id, b.key || '-' || c.number as key, b.slug as board, c.title,
 				case when c.archived_at is not null then 'archived' else coalesce(k.name, 'backlog') end as place,
@@ -40,14 +65,13 @@ export async function find(person: Person, text: string, board: string | null = 
 			from card c
 			join seen b on b.id = c.board_id
 			left join board_column k on k.id = c.column_id
-			where c.title ilike $2 or b.key || '-' || c.number ilike $2
-			order by (lower(b.key || '-' || c.number) = lower($4)) desc, (c.number::text = $4) desc,
-				(c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc
+			where c.id in (select id from found)
+			order by (c.number::text = $6) desc, (c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc
 			limit 12
 		), boards(kind, id, key, board, title, place, "to") as (
 			select 'board', '', '', b.slug, b.name, t.name, '/boards/' || b.slug
 			from seen b join team t on t.id = b.team_id
-			where $3::text is null and b.name ilike $2
+			where $3::text is null and (b.name ilike $2 or b.key ilike $2)
 			order by b.name
 			limit 4
 		), people(kind, id, key, board, title, place, "to") as (
@@ -68,7 +92,15 @@ export async function find(person: Person, text: string, board: string | null = 
 			limit 4
 		)
 		(select * from boards) union all (select * from people) union all (select * from sprints) union all (select * from cards)`,
-		[person.id, pattern, board, query],
+		[
+			person.id,
+			pattern,
+			board,
+			key,
+			JSON.stringify(digits ? beginningWith(digits) : []),
+			digits,
+			query.length > 2,
+		],
 		'find',
 	);
 }

@@ -1,12 +1,14 @@
 import { calendarDays, workingDays, type DayCount } from '../../../core/calendar/day-count.ts';
-import { dayText, mondayOf } from '../../../core/calendar/days.ts';
+import { dayText, mondayOf, parseDay } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { flowFigures, type FlowFigures } from '../../../core/flow/figures.ts';
+import { cardReport, type CardReport } from '../../../core/flow/report.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
 import { dayAsked, rangeWithin } from '../asked.ts';
 import { rows } from '../database.ts';
 import { now } from '../time.ts';
-import { boardFile, boardHistory } from './history.ts';
+import { boardFold } from './fold.ts';
+import { boardFile } from './history.ts';
 import { rotaOf } from './rota.ts';
 
 export interface FlowPage extends FlowFigures {
@@ -33,12 +35,26 @@ export async function flowPage(
 	const first = dayAsked(range.from, 'from') ?? mondayOf(Math.min(last, today)) - 7 * (DEFAULT_WEEKS - 1);
 	const [from, to] = rangeWithin(first, last);
 	const days = range.days === 'working' ? 'working' : 'calendar';
-	const [events, count] = await Promise.all([
-		boardHistory(head),
+	const [{ flow }, count] = await Promise.all([
+		boardFold(head),
 		days === 'working' ? workingDaysOf(head) : calendarDays,
 	]);
-	const figures = flowFigures(board, events, at, from, to, count);
+	const figures = flowFigures(board, flow, at, from, to, count);
 	return { ...figures, today: dayText(today), days, titles: await titlesOf(head, figures) };
+}
+
+/** How each card that was finished in a range flowed, as `measure` prints it. */
+export async function finishedCards(
+	head: BoardHead,
+	{ from, to, days }: Pick<FlowPage, 'from' | 'to' | 'days'>,
+): Promise<CardReport[]> {
+	const board = boardFile(head);
+	const [{ flow }, count] = await Promise.all([
+		boardFold(head),
+		days === 'working' ? workingDaysOf(head) : calendarDays,
+	]);
+	const cards = flow.finishedIn(parseDay(from)!, parseDay(to)!);
+	return cards.map((life) => cardReport(life, board, now().getTime(), count));
 }
 
 /** Days on which the team works, whoever is away. */

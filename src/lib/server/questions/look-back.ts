@@ -8,7 +8,8 @@ import { velocity } from '../../../core/sprint/velocity.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { now } from '../time.ts';
-import { boardAccounts, boardFile } from './history.ts';
+import { accountsOf } from './fold.ts';
+import { boardFile } from './history.ts';
 
 /** What settling said of the cards of a board, and the cards that splitting one at a close has made; titles of all cards. */
 async function saidAtTheEnd(head: BoardHead): Promise<{
@@ -70,7 +71,7 @@ export function promiseAtStart(
 /** The closed sprints of a board, in the order of their closing, with what carrying over cost them. */
 async function past(head: BoardHead) {
 	const file = boardFile(head);
-	const [{ ledgers }, { said, rests, titles }] = await Promise.all([boardAccounts(head), saidAtTheEnd(head)]);
+	const [{ ledgers }, { said, rests, titles }] = await Promise.all([accountsOf(head), saidAtTheEnd(head)]);
 	const raw = new Map(head.sprints.map((sprint) => [sprint.number, sprint.raw ?? 0]));
 	const closed = closedSprints(file, ledgers, raw, now().getTime());
 	const inOrder = closed.map(({ number }) => ledgers.find((ledger) => ledger.number === number)!);

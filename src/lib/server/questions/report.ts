@@ -8,7 +8,8 @@ import type { Decision } from '../../../core/sprint/settle.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { now } from '../time.ts';
-import { boardAccounts, boardFile } from './history.ts';
+import { accountsOf } from './fold.ts';
+import { boardFile } from './history.ts';
 import { planPage } from './plan.ts';
 import { dayHoursOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
@@ -35,7 +36,7 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 	const running = !sprint.closedAt;
 	const [found, accounts, rota, plan] = await Promise.all([
 		ask(head, number),
-		boardAccounts(head),
+		accountsOf(head),
 		rotaOf(head.teamId),
 		running && head.unit === 'hours' ? planPage(head, number) : null,
 	]);

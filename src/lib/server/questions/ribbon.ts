@@ -1,7 +1,8 @@
 import type { BoardHead, Segment } from '../../../core/board/view.ts';
 import { ribbonOfSprints, ribbonOfWeeks } from '../../../core/board/ribbon.ts';
 import { now } from '../time.ts';
-import { boardAccounts, boardFile, boardHistory } from './history.ts';
+import { boardFold } from './fold.ts';
+import { boardFile } from './history.ts';
 import { boardPast } from './past.ts';
 import { dayHoursOf, promiseOf, rawOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
@@ -13,31 +14,27 @@ export interface Ribbon {
 
 const drawn = new Map<string, { seq: number; day: number; ribbon: Ribbon }>();
 
-/** The ribbon of a board, and how often each card was carried. */
+/** The ribbon of a board, and how often each card that is open or was in its last sprints was carried. */
 export async function ribbon(head: BoardHead): Promise<Ribbon> {
 	const at = now().getTime();
 	const board = boardFile(head);
 	const day = board.zone.day(at);
 	const known = drawn.get(head.id);
 	if (known && known.seq === head.seq && known.day === day) return known.ribbon;
-	const events = await boardHistory(head);
 	const carried: Record<number, number> = {};
 	let segments: Segment[];
-	if (head.sprintDays === null) segments = ribbonOfWeeks(board, events, at);
+	if (head.sprintDays === null) segments = ribbonOfWeeks(board, (await boardFold(head)).flow, at);
 	else {
-		const { ledgers, cards } = await boardAccounts(head);
 		const [{ learned }, rota] = await Promise.all([boardPast(head), rotaOf(head.teamId)]);
+		const { accounts } = await boardFold(head);
 		const promise = (number: number) => {
 			const raw = rawOf(head, rota, number, day);
 			return raw === null ? null : promiseOf(head, number, learned, raw);
 		};
 		const hours = (number: number) => dayHoursOf(head, rota, number);
-		segments = ribbonOfSprints(board, head.sprints, ledgers, cards, at, promise, hours, learned.delivered);
-		for (const { stints } of ledgers)
-			for (const { card, outcome } of stints) {
-				const number = Number(card.slice(head.key.length + 1));
-				if (outcome === 'carried') carried[number] = (carried[number] ?? 0) + 1;
-			}
+		segments = ribbonOfSprints(board, head.sprints, accounts, at, promise, hours, learned.delivered);
+		for (const { card, carried: times } of accounts.carried())
+			carried[Number(card.slice(head.key.length + 1))] = times;
 	}
 	const ribbon = { segments, carried };
 	drawn.set(head.id, { seq: head.seq, day, ribbon });

@@ -7,18 +7,15 @@ import { hoursOn, shareOn } from '../../../core/capacity/hours.ts';
 import { odds, tooLittle, type OddsInput } from '../../../core/capacity/odds.ts';
 import { partsInHours, partsInPoints } from '../../../core/capacity/promise.ts';
 import { leftOn, timerHours } from '../../../core/capacity/timer.ts';
-import { inOrder, type HistoryEvent } from '../../../core/flow/history.ts';
 import { percentile } from '../../../core/flow/percentile.ts';
-import { standing } from '../../../core/flow/standing.ts';
 import { findings, type RoundsCard, type RoundsState } from '../../../core/rounds/findings.ts';
-import { lasting } from '../../../core/rounds/since.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
 import { boardCards } from './board-cards.ts';
-import { boardAccounts, boardFile, boardHistory } from './history.ts';
+import { boardFold } from './fold.ts';
+import { boardFile } from './history.ts';
 import { planPage } from './plan.ts';
-
 import { promiseOf, rawOf, workersOf } from './promise.ts';
 import { ribbon } from './ribbon.ts';
 import { rotaOf } from './rota.ts';
@@ -34,18 +31,16 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 	const today = zone.day(at);
 	const running = head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt) ?? null;
 	const coming = head.sprints.find((sprint) => !sprint.startedAt) ?? null;
-	const [board, plan, events, { ledgers }, rota, { carried }, [more]] = await Promise.all([
+	const [board, plan, fold, rota, { carried }, [more]] = await Promise.all([
 		boardCards(person, head.slug),
 		planPage(head, running?.number ?? null),
-		boardHistory(head),
-		boardAccounts(head),
+		boardFold(head),
 		rotaOf(head.teamId),
 		ribbon(head),
 		rows<{
 			aside: { finding: string; reason: string; by: string }[];
 			timers: { person: string; card: string; number: number; started: string }[];
 			touched: Record<number, number>;
-			owning: [number, number, 'owner' | 'unowner', string][];
 		}>(
 			`select
 				(select coalesce(json_agg(json_build_object('finding', d.finding, 'reason', d.reason, 'by', p.name)), '[]')
@@ -59,30 +54,19 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 				(select coalesce(json_object_agg(c.number, extract(epoch from e.at) * 1000), '{}')
 				from card c
 				cross join lateral (select at from event where card_id = c.id order by seq desc limit 1) e
-				where c.board_id = $1 and c.clock = 'running' and c.archived_at is null) as touched,
-				(select coalesce(json_agg(json_build_array(c.number, extract(epoch from e.at) * 1000, e.kind, coalesce(e.after ->> 'person', (
-						select p.id::text from person p join membership m on m.person_id = p.id and m.team_id = $3
-						where p.name = e.value order by m.left_at nulls first limit 1), e.value)) order by e.at, e.seq), '[]')
-				from event e
-				join card c on c.id = e.card_id
-				where e.board_id = $1 and e.kind in ('owner', 'unowner')
-					and not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)) as owning`,
-			[head.id, dayText(today), head.teamId],
+				where c.board_id = $1 and c.clock = 'running' and c.archived_at is null) as touched`,
+			[head.id, dayText(today)],
 			'rounds',
 		),
 	]);
 	const cards = [...new Map([...board.cards, ...plan.cards].map((card) => [card.id, card])).values()].filter(
 		(card) => card.clock !== 'done' && (card.column || card.sprint !== null || card.due !== null),
 	);
-	const last = lasting(
-		file,
-		file.columns.map((column) => column.limit),
-		ownedByIds(events, more!.owning, head.key),
-		at,
-	);
+	const last = fold.since;
+	const { ledgers } = fold.accounts;
 	const day = (instant: number | null) => (instant === null ? null : zone.day(instant));
-	const first = events[0] ? zone.day(events[0].at) : today;
-	const past = standing(file, zone, events, Math.max(first, today - USUAL_DAYS), today - 1, at);
+	const first = fold.flow.first === null ? today : zone.day(fold.flow.first);
+	const past = fold.flow.days.between(Math.max(first, today - USUAL_DAYS), today - 1);
 	const timers = more!.timers.map((timer) => ({
 		...timer,
 		hours: timerHours(Date.parse(timer.started), at),
@@ -230,18 +214,6 @@ function oddsOf(input: OddsInput): number | null {
 	if (tooLittle(input.past) || !input.cards.length) return null;
 	const found = odds(input);
 	return found && found.all / found.trials;
-}
-
-/** A history in which owners are told apart by who they are, not by what they are called. */
-function ownedByIds(
-	events: readonly HistoryEvent[],
-	owning: readonly [number, number, 'owner' | 'unowner', string][],
-	key: string,
-): HistoryEvent[] {
-	return inOrder([
-		...events.filter(({ event }) => event !== 'owner' && event !== 'unowner'),
-		...owning.map(([number, at, event, value]) => ({ card: `${key}-${number}`, at, event, value })),
-	]);
 }
 
 function sum<T>(list: readonly T[], figure: (item: T) => number): number {

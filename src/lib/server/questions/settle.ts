@@ -3,7 +3,7 @@ import type { BoardHead, CardView } from '../../../core/board/view.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { CARD_VIEW } from './card-view.ts';
-import { boardAccounts } from './history.ts';
+import { accountsOf } from './fold.ts';
 import { planPage } from './plan.ts';
 
 /** What settling a board's running sprint needs: its unfinished cards, its ledger, and how full the next one is. */
@@ -45,7 +45,7 @@ export async function settlePage(head: BoardHead, person: Person): Promise<Settl
 			[head.id, running?.number ?? 0, head.key, person.id],
 			'settle',
 		),
-		boardAccounts(head),
+		accountsOf(head),
 		coming ? planPage(head, coming.number) : null,
 	]);
 	const { seq, members, cards, checklists, titles, last } = found!;

@@ -8,6 +8,7 @@ import type { BoardContext, CardRow, LockedColumn } from '../../door/contexts.ts
  * The ranks between which a place of the board (null: the backlog) lies: right below another card of it, on top (null),
  * or at the end (undefined, or when the other card has gone from there meanwhile).
  * @param moving cards that do not count, as they are the ones that come
+ * @returns how many cards stand there, where the place has a limit; else 0
  */
 export async function placeBounds(
 	context: BoardContext,
@@ -15,24 +16,26 @@ export async function placeBounds(
 	below: string | null | undefined,
 	moving: readonly string[] = [],
 ): Promise<{ above: string | null; under: string | null; standing: number }> {
+	const limited = column !== null && context.column(column).limit !== null;
+	// Written out for both, so that each is a walk along the index of places.
+	const place = `c.board_id = $1 and c.column_id ${column === null ? 'is null and $2::uuid is null' : '= $2'} and c.archived_at is null and c.id <> all($4::uuid[])`;
 	const { rows } = await context.tx.query<{
 		standing: number;
 		above: string | null;
 		under: string | null;
 		last: string | null;
 	}>({
-		name: 'place-bounds',
-		text: `with place as materialized (
-				select id, rank from card
-				where board_id = $1 and column_id is not distinct from $2 and archived_at is null and id <> all($4::uuid[])
-			), above as (
-				select rank from place where id = $3
+		name: `place-bounds-${column === null ? 'backlog' : 'column'}`,
+		text: `with above as materialized (
+				select c.rank from card c where c.id = $3 and ${place}
 			)
-			select (select count(*) from place) as standing,
+			select case when $5 then (select count(*) from card c where ${place}) else 0 end as standing,
 				(select rank from above) as above,
-				(select min(rank) from place where $3::uuid is null or rank > (select rank from above)) as under,
-				(select max(rank) from place) as last`,
-		values: [context.board.id, column, below ?? null, moving],
+				case when $3::uuid is null then (select c.rank from card c where ${place} order by c.rank limit 1)
+					else (select c.rank from card c where ${place} and c.rank > (select rank from above) order by c.rank limit 1) end as under,
+				case when not exists (select from above)
+					then (select c.rank from card c where ${place} order by c.rank desc limit 1) end as last`,
+		values: [context.board.id, column, below ?? null, moving, limited],
 	});
 	const { standing, above, under, last } = rows[0]!;
 	if (below === null) return { standing, above: null, under };
@@ -88,32 +91,60 @@ export async function freeRanks(
 	context: BoardContext,
 	cards: readonly Pick<CardRow, 'id' | 'column_id' | 'rank' | 'archived_at'>[],
 ): Promise<string[]> {
+	const wanted = cards.map(({ column_id, rank }) => ({ column_id, rank }));
+	const coming = cards.map((card) => card.id);
+	// Of each place only what stands there already, and what comes right after it.
 	const { rows } = await context.tx.query<{ column_id: string | null; rank: string }>(
-		`select column_id, rank from card
-		where board_id = $1 and archived_at is null and id <> all($2::uuid[])
-			and (column_id = any($3::uuid[]) or (column_id is null and $4))`,
-		[
-			context.board.id,
-			cards.map((card) => card.id),
-			cards.flatMap((card) => card.column_id ?? []),
-			cards.some((card) => card.column_id === null),
-		],
+		`with w as (
+			select * from jsonb_to_recordset($2) w(column_id uuid, rank text)
+		)
+		select c.column_id, c.rank
+		from w join card c on c.board_id = $1 and c.column_id = w.column_id and c.rank = w.rank
+		where c.archived_at is null and c.id <> all($3::uuid[])
+		union all
+		select c.column_id, c.rank
+		from w join card c on c.board_id = $1 and w.column_id is null and c.column_id is null and c.rank = w.rank
+		where c.archived_at is null and c.id <> all($3::uuid[])`,
+		[context.board.id, JSON.stringify(wanted), coming],
 	);
 	const places = new Map<string | null, Set<string>>();
-	for (const { column_id, rank } of rows)
-		places.set(column_id, (places.get(column_id) ?? new Set()).add(rank));
-	return cards.map(({ column_id, rank, archived_at }) => {
-		const taken = places.get(column_id) ?? new Set<string>();
-		if (archived_at || !taken.has(rank)) {
-			if (!archived_at) places.set(column_id, taken.add(rank));
-			return rank;
+	const known = (column: string | null) => {
+		const place = places.get(column) ?? new Set<string>();
+		places.set(column, place);
+		return place;
+	};
+	for (const { column_id, rank } of rows) known(column_id).add(rank);
+	const found: string[] = [];
+	for (const { column_id, rank, archived_at } of cards) {
+		const taken = known(column_id);
+		let free = rank;
+		if (!archived_at && taken.has(rank)) {
+			const next = await rankAfter(context, column_id, rank, coming);
+			const mine = [...taken].filter((other) => other > rank && (next === null || other < next)).sort()[0];
+			free = generateKeyBetween(rank, mine ?? next);
 		}
-		let after: string | null = null;
-		for (const other of taken) if (other > rank && (after === null || other < after)) after = other;
-		const free = generateKeyBetween(rank, after);
-		places.set(column_id, taken.add(free));
-		return free;
-	});
+		if (!archived_at) taken.add(free);
+		found.push(free);
+	}
+	return found;
+}
+
+/** The rank of the card that stands next after a rank in a place; null where it is the last. */
+async function rankAfter(
+	context: BoardContext,
+	column: string | null,
+	rank: string,
+	but: readonly string[],
+): Promise<string | null> {
+	const { rows } = await context.tx.query<{ rank: string }>(
+		`select rank from card
+		where board_id = $1 and column_id ${column === null ? 'is null and $2::uuid is null' : '= $2'} and archived_at is null
+			and rank > $3 and id <> all($4::uuid[])
+		order by rank
+		limit 1`,
+		[context.board.id, column, rank, but],
+	);
+	return rows[0]?.rank ?? null;
 }
 
 /** The clock of a card's row, as the core reads it. */

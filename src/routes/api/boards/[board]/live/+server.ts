@@ -28,9 +28,9 @@ export const GET = answers(async ({ params, url, request, cookies }: RequestEven
 			async start(controller) {
 				let leave = () => undefined as void;
 				let ended = false;
-				const say = (line: string): boolean => {
+				const say = (line: string | Uint8Array): boolean => {
 					if (ended || (controller.desiredSize ?? 0) <= 0) return false;
-					controller.enqueue(text.encode(line));
+					controller.enqueue(typeof line === 'string' ? text.encode(line) : line);
 					return true;
 				};
 				// A stream lives no longer than the right to it: a session that ended, or a board no longer seen, ends it.
@@ -57,7 +57,7 @@ export const GET = answers(async ({ params, url, request, cookies }: RequestEven
 				try {
 					leave = await listen(id, since, {
 						person: person.id,
-						tell: (number, json) => say(`id: ${number}\ndata: ${json}\n\n`),
+						tell: say,
 						check,
 						end: () => end(),
 					});

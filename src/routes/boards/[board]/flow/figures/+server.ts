@@ -1,8 +1,9 @@
 import { stringify } from 'csv-stringify/sync';
 import { answers } from '$lib/server/answers';
 import { Problem } from '$lib/server/problem';
+import type { BoardHead } from '$core/board/view';
 import { boardHead } from '$lib/server/questions/board-head';
-import { flowPage, type FlowPage } from '$lib/server/questions/flow';
+import { finishedCards, flowPage, type FlowPage } from '$lib/server/questions/flow';
 import type { RequestEvent } from './$types';
 
 /** The figures of the flow page as CSV: of its finished cards, its days, or its weeks. */
@@ -11,12 +12,9 @@ export const GET = answers(async ({ params, url }: RequestEvent, person) => {
 	const of = asked('of') ?? 'cards';
 	const rows = FIGURES.get(of);
 	if (!rows) throw new Problem(422, 'invalid.of', 'There are figures of cards, days and weeks.', 'of');
-	const flow = await flowPage(await boardHead(person, params.board), {
-		from: asked('from'),
-		to: asked('to'),
-		days: asked('days'),
-	});
-	return new Response(stringify(rows(flow), { escape_formulas: true }), {
+	const head = await boardHead(person, params.board);
+	const flow = await flowPage(head, { from: asked('from'), to: asked('to'), days: asked('days') });
+	return new Response(stringify(await rows(flow, head), { escape_formulas: true }), {
 		headers: {
 			'content-type': 'text/csv; charset=utf-8',
 			'content-disposition': `attachment; filename="${params.board}-${of}-${flow.from}-${flow.to}.csv"`,
@@ -24,11 +22,10 @@ export const GET = answers(async ({ params, url }: RequestEvent, person) => {
 	});
 });
 
-const FIGURES = new Map<string, (flow: FlowPage) => unknown[][]>(
+const FIGURES = new Map<string, (flow: FlowPage, head: BoardHead) => unknown[][] | Promise<unknown[][]>>(
 	Object.entries({
-		cards: (flow: FlowPage) => {
-			const inRange = new Set(flow.finished.map((card) => card.card));
-			const cards = flow.report.cards.filter((card) => inRange.has(card.card));
+		cards: async (flow: FlowPage, head: BoardHead) => {
+			const cards = await finishedCards(head, flow);
 			const { state: _state, ...fields } = cards[0] ?? { state: null };
 			return [
 				['title', ...Object.keys(fields)],

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { parseDay } from '../calendar/days.ts';
-import { parseInstant } from '../exchange/instant.ts';
+import { parseInstant } from '../calendar/instant.ts';
 import { agree, readVector, VECTORS } from '../testing/vectors.ts';
 import { report } from './report.ts';
 

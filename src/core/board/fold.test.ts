@@ -1,0 +1,104 @@
+import assert from 'node:assert/strict';
+import { describe, test } from 'node:test';
+import { calendarDays } from '../calendar/day-count.ts';
+import { parseInstant } from '../calendar/instant.ts';
+import { flowFigures } from '../flow/figures.ts';
+import { flowOf } from '../flow/fold.ts';
+import type { HistoryEvent } from '../flow/history.ts';
+import { inCardOrder } from '../flow/lifetime.ts';
+import { cardReport } from '../flow/report.ts';
+import { lasting } from '../rounds/since.ts';
+import { sprintAccounts } from '../sprint/ledger.ts';
+import { readVector, VECTORS } from '../testing/vectors.ts';
+import { BoardFold } from './fold.ts';
+
+/** The same numbers for the same seed. */
+function random(seed: number): () => number {
+	let state = seed;
+	return () => {
+		state = (state * 1_664_525 + 1_013_904_223) % 2 ** 32;
+		return state / 2 ** 32;
+	};
+}
+
+type Board = ReturnType<typeof readVector>['board'];
+
+/** What a history says at an instant, read at once. */
+function atOnce(board: Board, events: readonly HistoryEvent[], asOf: number) {
+	const flow = flowOf(board, events, asOf);
+	return figuresOf(
+		board,
+		flow,
+		sprintAccounts(board, events, asOf),
+		lasting(board, limitsOf(board), events, asOf),
+		asOf,
+	);
+}
+
+const limitsOf = (board: Board) => board.columns.map((column) => column.limit);
+
+function figuresOf(
+	board: Board,
+	flow: ReturnType<typeof flowOf>,
+	accounts: ReturnType<typeof sprintAccounts>,
+	since: ReturnType<typeof lasting>,
+	asOf: number,
+) {
+	const today = board.zone.day(asOf);
+	return {
+		figures: flowFigures(board, flow, asOf, today - 40, today),
+		cards: inCardOrder(flow.lives.byCard.values()).map((life) => cardReport(life, board, asOf, calendarDays)),
+		ledgers: structuredClone(accounts.ledgers),
+		left: inCardOrder(accounts.cards.values()).map(
+			({ card, size, left, sprint, waits, done, first, worked, carried }) => ({
+				...{ card, size, left, sprint, waits, done, first, worked, carried },
+			}),
+		),
+		waiting: inCardOrder(accounts.waiting).map(({ card }) => card),
+		lists: board.sprints.map(({ number }) => inCardOrder(accounts.onList(number)).map(({ card }) => card)),
+		starved: [...since.starved],
+		idle: new Map([...since.idle].sort()),
+	};
+}
+
+describe('a board folded step by step', () => {
+	for (const [name, text] of VECTORS)
+		test(`says of the ${name} history what reading it at once says, wherever it stops`, () => {
+			const { board, events } = readVector(name);
+			const end = parseInstant(text)!;
+			const next = random(name.length);
+			const known = events.filter((event) => event.at <= end);
+			const fold = new BoardFold(board);
+			let taken = 0;
+			while (taken < known.length) {
+				let stop = Math.min(known.length, taken + 1 + Math.floor(next() * known.length * 0.3));
+				// What happens at one instant comes together.
+				while (stop < known.length && known[stop]!.at === known[stop - 1]!.at) stop++;
+				const now = stop < known.length ? known[stop - 1]!.at : end;
+				// Sprints that start or close later are not known of yet.
+				const sprints = board.sprints.map((sprint) => ({
+					...sprint,
+					startedAt: sprint.startedAt !== null && sprint.startedAt <= now ? sprint.startedAt : null,
+					closedAt: sprint.closedAt !== null && sprint.closedAt <= now ? sprint.closedAt : null,
+				}));
+				assert.ok(fold.goOn(sprints, known.slice(taken, stop), now));
+				taken = stop;
+				const stepped = figuresOf(board, fold.flow, fold.accounts, fold.since, now);
+				assert.deepEqual(stepped, atOnce({ ...board, sprints }, known.slice(0, taken), now));
+			}
+		});
+
+	test('is folded anew where something happened before its end', () => {
+		const { board, events } = readVector('small');
+		const fold = new BoardFold(board);
+		assert.ok(fold.take(events.slice(10, 20)));
+		assert.equal(fold.take(events.slice(0, 1)), false, 'an earlier event');
+		assert.ok(fold.goOn(board.sprints, [], Infinity));
+		assert.equal(fold.take(events.slice(20, 21)), false, 'an event before a sprint that has closed');
+		const moved = board.sprints.map((sprint) => ({
+			...sprint,
+			startedAt: sprint.startedAt && sprint.startedAt + 1,
+		}));
+		assert.equal(fold.goOn(moved, [], Infinity), false, 'a sprint that started otherwise');
+	});
+});

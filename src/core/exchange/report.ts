@@ -1,0 +1,62 @@
+import { calendarDays, type DayCount } from '../calendar/day-count.ts';
+import type { Day, Instant } from '../calendar/zone.ts';
+import { flowOf } from '../flow/fold.ts';
+import type { HistoryEvent } from '../flow/history.ts';
+import { inCardOrder } from '../flow/lifetime.ts';
+import { cardReport, flowReport, type CardReport, type FlowReport } from '../flow/report.ts';
+import { sprintAccounts, type Ledger, type Stint } from '../sprint/ledger.ts';
+import type { BoardFile } from './board-file.ts';
+
+/** A sprint's ledger as `measure` prints it. */
+type SprintReport = Omit<Ledger, 'stints' | 'moves'> & {
+	stints: Omit<Stint, 'planned' | 'opened' | 'ended'>[];
+};
+
+/** What `measure` prints. Every list is in a fixed order, so that two reports can be compared as text. */
+export interface Report extends FlowReport {
+	cards: CardReport[];
+	forecast: null;
+	sprints: SprintReport[];
+}
+
+/**
+ * The report of a history at an instant.
+ * @param events in time order
+ * @param from first day of the range; the first event's day unless given
+ * @param to last day of the range; the as-of day unless given, and never after it
+ * @param count how days of cycle time, lead time and age are counted
+ */
+export function report(
+	board: BoardFile,
+	events: readonly HistoryEvent[],
+	asOf: Instant,
+	from?: Day,
+	to?: Day,
+	count: DayCount = calendarDays,
+): Report {
+	const flow = flowOf(board, events, asOf);
+	return {
+		cards: inCardOrder(flow.lives.byCard.values()).map((life) => cardReport(life, board, asOf, count)),
+		...flowReport(board, flow, asOf, from, to, count),
+		forecast: null,
+		sprints: sprintAccounts(board, events, asOf).ledgers.map(sprintReport),
+	};
+}
+
+/** A ledger with the fields, and in the order, of the report. */
+export function sprintReport({ stints, moves: _moves, ...sums }: Ledger): SprintReport {
+	return {
+		...sums,
+		stints: stints.map(({ card, entry, resized, burned, worked, splitOff, exit, outcome, kind }) => ({
+			card,
+			entry,
+			resized,
+			burned,
+			worked,
+			splitOff,
+			exit,
+			outcome,
+			kind,
+		})),
+	};
+}

@@ -1,0 +1,84 @@
+import type { Day, Instant, Zone } from '../calendar/zone.ts';
+import type { CardClock } from './clock.ts';
+import type { HistoryEvent } from './history.ts';
+import type { Layout } from './layout.ts';
+import { inCardOrder, Lifetimes, type ClockStep, type Lifetime } from './lifetime.ts';
+import { DayCounts } from './standing.ts';
+
+/** All that the flow of a board is read from, followed event by event, in time order. */
+export class FlowFold {
+	readonly lives: Lifetimes;
+	readonly days: DayCounts;
+	/** Cards whose clock runs. */
+	readonly running = new Set<Lifetime>();
+	/** Started cards that are not dropped, by the day of their start. */
+	readonly started = new Map<Day, number>();
+	/** The instant of the first event; null before it. */
+	first: Instant | null = null;
+	readonly #finished = new Map<Day, Set<Lifetime>>();
+	readonly #zone: Zone;
+
+	constructor(board: Layout & { zone: Zone }) {
+		this.#zone = board.zone;
+		this.lives = new Lifetimes(board);
+		this.days = new DayCounts(board, board.zone);
+	}
+
+	/** Takes in what happened next; gives what it did to the card's clock. */
+	take(event: HistoryEvent): ClockStep {
+		this.first ??= event.at;
+		const step = this.lives.take(event);
+		if (step.before === step.after) return step;
+		this.days.take(event.at, step);
+		const life = this.lives.byCard.get(event.card)!;
+		this.#count(life, step.before, -1);
+		this.#count(life, step.after, 1);
+		return step;
+	}
+
+	/** Done cards that were finished from…to, in code-unit order of their keys. */
+	finishedIn(from: Day, to: Day): Lifetime[] {
+		const found: Lifetime[] = [];
+		for (const [day, cards] of this.#finished) if (day >= from && day <= to) found.push(...cards);
+		return inCardOrder(found);
+	}
+
+	/** How many cards were finished on each day on which any was, the days in no order. */
+	*finishedByDay(): Generator<[Day, number]> {
+		for (const [day, cards] of this.#finished) if (cards.size) yield [day, cards.size];
+	}
+
+	#count(life: Lifetime, clock: CardClock, by: 1 | -1): void {
+		if (clock.state === 'running') {
+			if (by > 0) this.running.add(life);
+			else this.running.delete(life);
+		}
+		if ((clock.state === 'running' || clock.state === 'done') && clock.started !== null) {
+			const day = this.#zone.day(clock.started);
+			this.started.set(day, (this.started.get(day) ?? 0) + by);
+		}
+		if (clock.state !== 'done' || clock.finished === null) return;
+		const day = this.#zone.day(clock.finished);
+		const cards = this.#finished.get(day) ?? new Set();
+		this.#finished.set(day, cards);
+		if (by > 0) cards.add(life);
+		else cards.delete(life);
+	}
+}
+
+/**
+ * The flow of a history up to an instant.
+ * @param events in time order; those after asOf are ignored
+ */
+export function flowOf(
+	board: Layout & { zone: Zone },
+	events: readonly HistoryEvent[],
+	asOf: Instant,
+): FlowFold {
+	const fold = new FlowFold(board);
+	for (const event of events) {
+		if (event.at > asOf) break;
+		fold.take(event);
+	}
+	return fold;
+}
