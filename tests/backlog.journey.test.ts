@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, test } from 'node:test';
 import type { Locator } from 'playwright-core';
-import { accessible, tidy, visit } from './support/browser.ts';
+import { accessible, textOf, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { cardNumbered, drag, numberOf, rows, spoken } from './support/planning.ts';
 import { startServer } from './support/server.ts';
@@ -256,9 +256,7 @@ describe('a lead refines the backlog', () => {
 			page.waitForEvent('download'),
 			page.getByRole('link', { name: 'Save as CSV' }).click(),
 		]);
-		const lines = readFileSync((await file.path())!, 'utf8')
-			.trim()
-			.split('\n');
+		const lines = (await textOf(file)).trim().split('\n');
 		assert.match(lines[0]!, /^key,title,size,type,class,labels,owners,start,due,initiative,parent,left/);
 		assert.equal(lines.length - 1, await rows(page).count());
 		assert.ok(lines.slice(1).every((line) => /bell/i.test(line)));

@@ -1,7 +1,6 @@
 import assert from 'node:assert/strict';
-import { readFileSync } from 'node:fs';
 import { describe, test } from 'node:test';
-import { accessible, tidy, visit } from './support/browser.ts';
+import { accessible, textOf, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { startServer } from './support/server.ts';
 
@@ -100,7 +99,7 @@ describe('a lead reads how work flows', () => {
 			page.waitForEvent('download'),
 			page.getByRole('button', { name: 'Picture of Cumulative flow' }).click(),
 		]);
-		const svg = readFileSync((await picture.path())!, 'utf8');
+		const svg = await textOf(picture);
 		assert.equal(picture.suggestedFilename(), 'cumulative-flow.svg');
 		assert.match(svg, /^<svg[\s\S]*fill="rgb/);
 		assert.doesNotMatch(svg, /class=/);
@@ -110,9 +109,7 @@ describe('a lead reads how work flows', () => {
 			page.waitForEvent('download'),
 			page.getByRole('link', { name: 'weeks' }).click(),
 		]);
-		const rows = readFileSync((await file.path())!, 'utf8')
-			.trim()
-			.split('\n');
+		const rows = (await textOf(file)).trim().split('\n');
 		const shown = await page.getByRole('table').getByRole('row').count();
 		assert.equal(rows.length, shown, 'the file and the table hold the same weeks');
 		quiet();

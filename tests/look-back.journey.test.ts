@@ -1,8 +1,7 @@
 import assert from 'node:assert/strict';
-import { readFile } from 'node:fs/promises';
 import { describe, test } from 'node:test';
 import type { Page } from 'playwright-core';
-import { accessible, tidy, visit } from './support/browser.ts';
+import { accessible, textOf, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { signIn, startServer } from './support/server.ts';
 import type { LookBackPage, ReportPage } from '../src/core/board/look-back.ts';
@@ -73,7 +72,7 @@ describe('the report of a sprint', () => {
 		const saved = async (name: string) => {
 			const download = page.waitForEvent('download');
 			await page.getByRole(name.startsWith('Picture') ? 'button' : 'link', { name }).click();
-			return readFile((await (await download).path())!, 'utf8');
+			return textOf(await download);
 		};
 		assert.match(await saved('Picture of Burndown'), /^<svg[\s\S]+<path/);
 		const csv = await saved('CSV');

@@ -1,9 +1,8 @@
 import assert from 'node:assert/strict';
-import { readFile } from 'node:fs/promises';
 import { describe, test } from 'node:test';
 import type { Page } from 'playwright-core';
 import { balances } from '../src/core/sprint/settle.ts';
-import { accessible, awake, tidy, visit } from './support/browser.ts';
+import { accessible, awake, textOf, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { drag, middle } from './support/planning.ts';
 import { startServer } from './support/server.ts';
@@ -139,7 +138,7 @@ describe('a whole sprint, from its start to the start of the next', () => {
 		await page.getByText('A false alarm', { exact: true }).waitFor();
 		const download = page.waitForEvent('download');
 		await page.getByRole('link', { name: 'Markdown' }).click();
-		const text = await readFile((await (await download).path())!, 'utf8');
+		const text = await textOf(await download);
 		assert.match(text, /## Ledger/);
 		assert.match(text, /Wire the radio: carry, 6 h left; blocked/);
 		await accessible(page);

@@ -1,8 +1,7 @@
 import assert from 'node:assert/strict';
-import { readFile } from 'node:fs/promises';
 import { describe, test } from 'node:test';
 import type { Page } from 'playwright-core';
-import { accessible, awake, tidy, visit } from './support/browser.ts';
+import { accessible, awake, textOf, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { startServer } from './support/server.ts';
 
@@ -212,7 +211,7 @@ describe('the account', () => {
 		}
 		const download = page.waitForEvent('download');
 		await page.getByRole('link', { name: 'CSV' }).click();
-		const text = await readFile((await (await download).path())!, 'utf8');
+		const text = await textOf(await download);
 		assert.match(text, /^month,hours,billable,hours before,cost,hours without a rate\n2026-10,/);
 		await page.getByRole('table').nth(1).getByRole('button', { name: 'Bram Tolver' }).click();
 		await page.getByText('Bram Tolver: worked').waitFor();

@@ -18,3 +18,6 @@ create index stay_card on stay (card_id);
 create index blockage_card on blockage (card_id);
 create index card_label_label on card_label (label_id);
 create index command_undone on command (undone_by) where undone_by is not null;
+create index board_person_person on board_person (person_id);
+create index dismissal_person on dismissal (person_id);
+create index sprint_settled_by on sprint (settled_by) where settled_by is not null;

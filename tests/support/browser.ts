@@ -3,7 +3,7 @@ import { after } from 'node:test';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type axe from 'axe-core';
-import { chromium, type BrowserContext, type Page } from 'playwright-core';
+import { chromium, type BrowserContext, type Download, type Page } from 'playwright-core';
 import { signIn } from './server.ts';
 
 /** Debian's Chromium, without a monitor: one for all test files, left after them. */
@@ -61,6 +61,13 @@ export async function visit(
 export async function awake(page: Page): Promise<void> {
 	await page.waitForLoadState('load');
 	await page.waitForFunction(() => document.documentElement.dataset.awake === 'yes');
+}
+
+/** What the page gives to be kept as a file, as text. */
+export async function textOf(download: Download): Promise<string> {
+	const chunks: Buffer[] = [];
+	for await (const chunk of (await download.createReadStream())!) chunks.push(chunk as Buffer);
+	return Buffer.concat(chunks).toString('utf8');
 }
 
 /** Fails on anything that axe finds wrong: names, roles, contrast. */

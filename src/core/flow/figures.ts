@@ -1,5 +1,5 @@
 import { calendarDays, type DayCount } from '../calendar/day-count.ts';
-import { dayText } from '../calendar/days.ts';
+import { dayText, mondayOf, parseDay, weekText } from '../calendar/days.ts';
 import type { Day, Instant, Zone } from '../calendar/zone.ts';
 import { pastShapes } from './ageing.ts';
 import { expectation, WINDOW_DAYS as EXPECTED_FROM, type Expectation } from './expectation.ts';
@@ -145,6 +145,31 @@ function standingAt(board: Layout, flow: FlowFold, at: Instant): string[][] {
 		columns[stay.column]!.push(life);
 	}
 	return columns.map((cards) => inCardOrder(cards).map((life) => life.card));
+}
+
+/**
+ * The cards behind one figure of a range; null where there is no such figure.
+ * @param which of a dot its day and days such as `2026-10-02 5`, of a week its name, of a column or reason its words
+ */
+export function cardsBehind(
+	figures: FlowFigures,
+	of: 'finished' | 'dot' | 'week' | 'column' | 'reason',
+	which: string,
+): string[] | null {
+	const finished = (matches: (card: FinishedCard) => boolean) =>
+		figures.finished.filter(matches).map(({ card }) => card);
+	switch (of) {
+		case 'finished':
+			return finished(() => true);
+		case 'dot':
+			return finished(({ day, took }) => `${day} ${took}` === which);
+		case 'week':
+			return finished(({ day }) => weekText(mondayOf(parseDay(day)!)) === which);
+		case 'column':
+			return figures.standing[figures.columns.findIndex(({ name }) => name === which)] ?? null;
+		case 'reason':
+			return figures.blockedBy.find(({ reason }) => reason === which)?.cards ?? null;
+	}
 }
 
 /** Share of the finished cards' time in which nobody worked on them: in queues, in done columns before reopening, or blocked. */

@@ -38,15 +38,13 @@ const ENDS = { carry: 'carried', backlog: 'returned', drop: 'dropped' } as const
  * @param decisions of cards with an open stint
  */
 export function sidesOf(ledger: Ledger, decisions: ReadonlyMap<string, Decision> = new Map()): Sides {
-	const entries = new Map<Entry['kind'], Entry>();
+	const entries = new Map<Entry['kind'], { amount: number; cards: Map<string, number> }>();
 	const put = (kind: Entry['kind'], card: string, amount: number) => {
 		if (Math.abs(amount) < 1e-9) return;
-		const entry = entries.get(kind) ?? { kind, amount: 0, cards: [] };
+		const entry = entries.get(kind) ?? { amount: 0, cards: new Map<string, number>() };
 		entries.set(kind, entry);
 		entry.amount += amount;
-		const known = entry.cards.find((one) => one.card === card);
-		if (known) known.amount += amount;
-		else entry.cards.push({ card, amount });
+		entry.cards.set(card, (entry.cards.get(card) ?? 0) + amount);
 	};
 	for (const stint of ledger.stints) {
 		put(stint.kind, stint.card, stint.entry);
@@ -59,7 +57,9 @@ export function sidesOf(ledger: Ledger, decisions: ReadonlyMap<string, Decision>
 	const side = (kinds: readonly Entry['kind'][]) =>
 		kinds.flatMap((kind) => {
 			const entry = entries.get(kind);
-			return entry ? [{ ...entry, amount: tidy(entry.amount) }] : [];
+			if (!entry) return [];
+			const cards = [...entry.cards].map(([card, amount]) => ({ card, amount }));
+			return [{ kind, amount: tidy(entry.amount), cards }];
 		});
 	const came = side(['committed', 'added', 'grown']);
 	const became = side(['burned', 'splitOff', 'shrunk', 'removed', 'carried', 'returned', 'dropped', 'open']);

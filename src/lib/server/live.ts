@@ -1,17 +1,7 @@
 import pg from 'pg';
-import type { CardView } from '../../core/board/view.ts';
-import { rows } from './database.ts';
 import { log } from './log.ts';
 import { Problem } from './problem.ts';
-import { CARD_VIEW } from './questions/card-view.ts';
-
-/** What a page open on a board is told: the cards that changed, as they stand now, up to an event's number. */
-export interface Change {
-	seq: number;
-	cards: CardView[];
-	/** Something other than cards changed: read the board again. */
-	board: boolean;
-}
+import { changesAfter, type Change } from './questions/changes.ts';
 
 /** A page that listens to a board. */
 export interface Listener {
@@ -39,32 +29,6 @@ const boards = new Map<string, Heard>();
 let connection: Promise<void> | undefined;
 let client: pg.Client | undefined;
 let stopping = false;
-
-/** Changes of a board after an event: the cards that the later events touched, each once, and those they are part of. */
-export async function changesAfter(board: string, seq: number): Promise<Change> {
-	const [found] = await rows<{ seq: number; board: boolean; cards: CardView[] }>(
-		`with news as (
-			select card_id, kind from event where board_id = $1 and seq > $2
-		)
-		select b.last_seq as seq,
-			exists (select from news where card_id is null or kind in ('imported')) as board,
-			(select coalesce(json_agg(v), '[]') from (
-				select ${CARD_VIEW}
-				from card c
-				left join sprint s on s.id = c.sprint_id
-				where c.id in (
-					select card_id from news
-					union all
-					select k.parent_id from card k where k.id in (select card_id from news)
-				)
-			) v) as cards
-		from board b
-		where b.id = $1`,
-		[board, seq],
-		'changes-after',
-	);
-	return found ?? { seq, cards: [], board: false };
-}
 
 /**
  * Listens to a board: first is told what happened after an event, then each change as it happens, in order.

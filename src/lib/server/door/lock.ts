@@ -55,7 +55,7 @@ export async function readBoard(
 			columns: (LockedBoard['columns'][number] & { commitment: boolean })[];
 		}
 	>({
-		name: 'board-locked',
+		name: 'command-board',
 		text: `select b.id, b.team_id as team, b.slug, b.key, b.unit, b.sprint_days as "sprintDays",
 				t.time_zone as "timeZone", b.last_seq as "lastSeq", b.last_number as "lastNumber", r.role,
 				${HAPPENS('(select b.id)')} as at,

@@ -1,11 +1,12 @@
 import type { BoardCards, CardView } from '../../../core/board/view.ts';
+import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { expectationOf } from '../../../core/flow/expectation.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
-import { CARD_VIEW } from './card-view.ts';
+import { inOrder, openCards, tookLately } from './open-cards.ts';
 
 /** Finished cards stay on a continuous board for this long. */
 const DONE_DAYS = 14;
@@ -17,54 +18,44 @@ const DONE_DAYS = 14;
 export async function boardCards(person: Person, slug: string): Promise<BoardCards> {
 	const at = now();
 	const [found] = await rows<{
+		id: string;
 		seq: number;
 		zone: string;
 		percentile: number;
 		doneSince: Date;
-		backlog: number;
-		cards: CardView[] | null;
-		past: [started: number, finished: number][] | null;
 	}>(
-		`with b as materialized (
-			select b.id, b.last_seq, b.expectation_percentile, t.time_zone,
-				coalesce(
-					(select min(started_at) from sprint where board_id = b.id and started_at is not null
-						and (closed_at is null or closed_at + make_interval(days => b.done_days) > $3::timestamptz)),
-					(select max(closed_at) + interval '1 millisecond' from sprint where board_id = b.id),
-					$3::timestamptz - make_interval(days => $4)
-				) as done_since
-			from board b
-			join team t on t.id = b.team_id
-			join board_right r on r.board_id = b.id and r.person_id = $1
-			where b.slug = $2
-		)
-		select b.last_seq as seq, b.time_zone as zone, b.expectation_percentile as percentile, b.done_since as "doneSince",
-			(select count(*) from card where board_id = b.id and column_id is null and archived_at is null) as backlog,
-			(select json_agg(v order by v.rank) from (
-				select ${CARD_VIEW}
-				from card c
-				left join sprint s on s.id = c.sprint_id
-				where c.board_id = b.id and c.column_id is not null and c.archived_at is null
-					and (c.clock <> 'done' or c.finished_at >= b.done_since)
-			) v) as cards,
-			(select json_agg(json_build_array(extract(epoch from started_at) * 1000, extract(epoch from finished_at) * 1000))
-			from card
-			where board_id = b.id and clock = 'done' and finished_at > $3::timestamptz - interval '92 days') as past
-		from b`,
+		`select b.id, b.last_seq as seq, t.time_zone as zone, b.expectation_percentile as percentile,
+			coalesce(
+				(select min(started_at) from sprint where board_id = b.id and started_at is not null
+					and (closed_at is null or closed_at + make_interval(days => b.done_days) > $3::timestamptz)),
+				(select max(closed_at) + interval '1 millisecond' from sprint where board_id = b.id),
+				$3::timestamptz - make_interval(days => $4)
+			) as "doneSince"
+		from board b
+		join team t on t.id = b.team_id
+		join board_right r on r.board_id = b.id and r.person_id = $1
+		where b.slug = $2`,
 		[person.id, slug, at, DONE_DAYS],
 		'board-cards',
 	);
 	if (!found) throw notFound('board');
-	const zone = zoneOf(found.zone);
-	const today = zone.day(at.getTime());
-	const took = (found.past ?? []).flatMap(([started, finished]) =>
-		zone.day(finished) > today - 90 ? [zone.day(finished) - zone.day(started) + 1] : [],
-	);
+	const { id, zone, percentile, doneSince } = found;
+	const known = await openCards(id, found.seq, doneSince);
+	const took = await tookLately(known, id, zone, dayText(zoneOf(zone).day(at.getTime())));
+	let backlog = 0;
+	const cards: CardView[] = [];
+	for (const card of known.cards.values()) {
+		if (card.column === null) backlog++;
+		else if (card.clock !== 'done' || new Date(card.finished!) >= doneSince) cards.push(card);
+	}
 	return {
-		seq: found.seq,
-		cards: found.cards ?? [],
-		expectation: expectationOf(took, found.percentile),
-		doneSince: found.doneSince.toISOString(),
-		backlog: found.backlog,
+		seq: known.seq,
+		cards: inOrder(cards),
+		expectation: expectationOf(
+			took.flatMap(([days, n]) => new Array<number>(n).fill(days)),
+			percentile,
+		),
+		doneSince: doneSince.toISOString(),
+		backlog,
 	};
 }

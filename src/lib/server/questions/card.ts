@@ -5,7 +5,7 @@ import type { LinkKind } from '../door/contexts.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
-import { CARD_VIEW } from './card-view.ts';
+import { cardViews } from './card-view.ts';
 
 export interface CardPage extends CardView {
 	key: string;
@@ -33,7 +33,7 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 	const parts = /^([A-Z][A-Z0-9]{1,9})-(\d{1,9})$/.exec(key.toUpperCase());
 	if (!parts) throw notFound('card');
 	const [card] = await rows<CardPage>(
-		`select ${CARD_VIEW}, b.key || '-' || c.number as key, b.slug as board, c.description, c.created_at as created,
+		`select view.*, b.key || '-' || c.number as key, b.slug as board, c.description, c.created_at as created,
 			c.archived_reason as "archivedReason", c.checklist,
 			(select coalesce(json_agg(json_build_object('kind', l.kind, 'number', o.number, 'title', o.title,
 				'done', o.clock = 'done', 'comes', l.to_id = c.id) order by l.kind, o.number), '[]')
@@ -54,11 +54,11 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 			left join person p on p.id = e.actor_id
 			left join event_void v on v.board_id = e.board_id and v.seq = e.seq
 			where e.card_id = c.id) as history
-		from card c
-		join board b on b.id = c.board_id
+		from board b
 		join board_right r on r.board_id = b.id and r.person_id = $1
-		left join sprint s on s.id = c.sprint_id
-		where b.key = $2 and c.number = $3`,
+		join card c on c.board_id = b.id and c.number = $3
+		cross join lateral (${cardViews('select c.id')}) view
+		where b.key = $2`,
 		[person.id, parts[1], parts[2]],
 		'card-page',
 	);

@@ -65,7 +65,7 @@ export async function find(person: Person, text: string, board: string | null = 
 			from card c
 			join seen b on b.id = c.board_id
 			left join board_column k on k.id = c.column_id
-			where c.id in (select id from found)
+			where c.id = any(array(select id from found))
 			order by (c.number::text = $6) desc, (c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc
 			limit 12
 		), boards(kind, id, key, board, title, place, "to") as (
@@ -101,6 +101,6 @@ export async function find(person: Person, text: string, board: string | null = 
 			digits,
 			query.length > 2,
 		],
-		'find',
+		// Without a name: how rare the words are decides each time how they are looked for.
 	);
 }

@@ -1,46 +1,118 @@
+import { group } from 'd3-array';
+import { LRUCache } from 'lru-cache';
+import type { BoardFold } from '../../../core/board/fold.ts';
+import type { BoardHead } from '../../../core/board/view.ts';
 import { calendarDays, workingDays, type DayCount } from '../../../core/calendar/day-count.ts';
 import { dayText, mondayOf, parseDay } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
-import { flowFigures, type FlowFigures } from '../../../core/flow/figures.ts';
+import { cardsBehind, flowFigures, type FlowFigures } from '../../../core/flow/figures.ts';
 import { cardReport, type CardReport } from '../../../core/flow/report.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BehindFlow, FlowCard, FlowPage } from '../../../core/pages/flow.ts';
 import { dayAsked, rangeWithin } from '../asked.ts';
-import { rows } from '../database.ts';
+import { notFound } from '../problem.ts';
 import { now } from '../time.ts';
 import { boardFold } from './fold.ts';
 import { boardFile } from './history.ts';
 import { rotaOf } from './rota.ts';
-
-export interface FlowPage extends FlowFigures {
-	today: string;
-	days: 'calendar' | 'working';
-	/** Titles of the cards that the figures name. */
-	titles: Record<string, string>;
-}
+import { titlesOf } from './titles.ts';
 
 const DEFAULT_WEEKS = 13;
+/** With more finished cards than this they are drawn together where they are alike. */
+const MANY = 600;
+
+/** A range as somebody asked for it. */
+export interface AskedRange {
+	from: string | null;
+	to: string | null;
+	days: string | null;
+}
+
+/** Figures made already: they stand until something happens on the board, or the day is over. */
+const made = new LRUCache<string, { fold: BoardFold; seq: number; figures: FlowFigures; page?: FlowPage }>({
+	max: 60,
+});
 
 /**
  * The flow figures of a board over a range of days; thirteen weeks up to today unless the range is given.
  * @throws Problem 422 when a day of the range cannot be read or the range runs backwards
  */
-export async function flowPage(
-	head: BoardHead,
-	range: { from: string | null; to: string | null; days: string | null },
-): Promise<FlowPage> {
+async function figuresOf(head: BoardHead, range: AskedRange) {
 	const at = now().getTime();
 	const board = boardFile(head);
 	const today = board.zone.day(at);
 	const last = dayAsked(range.to, 'to') ?? today;
 	const first = dayAsked(range.from, 'from') ?? mondayOf(Math.min(last, today)) - 7 * (DEFAULT_WEEKS - 1);
 	const [from, to] = rangeWithin(first, last);
-	const days = range.days === 'working' ? 'working' : 'calendar';
-	const [{ flow }, count] = await Promise.all([
-		boardFold(head),
-		days === 'working' ? workingDaysOf(head) : calendarDays,
+	const days = range.days === 'working' ? ('working' as const) : ('calendar' as const);
+	const fold = await boardFold(head);
+	const key = `${head.id} ${today} ${from} ${to} ${days}`;
+	let known = made.get(key);
+	if (!known || known.fold !== fold || known.seq !== head.seq || days === 'working') {
+		const count = days === 'working' ? await workingDaysOf(head) : calendarDays;
+		known = { fold, seq: head.seq, figures: flowFigures(board, fold.flow, at, from, to, count) };
+		made.set(key, known);
+	}
+	return { known, today, days };
+}
+
+/**
+ * What the flow page of a board shows over a range of days.
+ * @throws Problem 422 when a day of the range cannot be read or the range runs backwards
+ */
+export async function flowPage(head: BoardHead, range: AskedRange): Promise<FlowPage> {
+	const { known, today, days } = await figuresOf(head, range);
+	if (known.page) return known.page;
+	const { finished, shapes, blockedBy, standing: _standing, ...figures } = known.figures;
+	const single = finished.length <= MANY;
+	const titles = await titlesOf(head, [
+		...(single ? finished.map(({ card }) => card) : []),
+		...figures.report.ageing.map(({ card }) => card),
 	]);
-	const figures = flowFigures(board, flow, at, from, to, count);
-	return { ...figures, today: dayText(today), days, titles: await titlesOf(head, figures) };
+	const page: FlowPage = {
+		...figures,
+		today: dayText(today),
+		days,
+		dots: single
+			? finished.map((one) => ({ ...one, cards: 1, title: titles[one.card] ?? '' }))
+			: [...group(finished, (one) => `${one.day} ${one.took}`).values()].map((alike) => ({
+					day: alike[0]!.day,
+					took: alike[0]!.took,
+					cards: alike.length,
+					card: null,
+					title: '',
+				})),
+		shapes: shapes.map((shape) => rollup(shape)),
+		blockedBy: blockedBy.map(({ reason, days: cost, cards }) => ({
+			reason,
+			days: cost,
+			cards: cards.length,
+		})),
+		titles: Object.fromEntries(figures.report.ageing.map(({ card }) => [card, titles[card] ?? ''])),
+	};
+	known.page = page;
+	return page;
+}
+
+/** How many there are of each age, the ages rising. */
+const rollup = (ages: readonly number[]): [number, number][] =>
+	[...group(ages, (age) => age)].map(([age, alike]) => [age, alike.length]);
+
+/**
+ * The cards behind one figure of the flow page.
+ * @throws Problem 404 where there is no such figure
+ */
+export async function flowCards(
+	head: BoardHead,
+	range: AskedRange,
+	of: BehindFlow,
+	which: string,
+): Promise<FlowCard[]> {
+	const { figures } = (await figuresOf(head, range)).known;
+	const cards = cardsBehind(figures, of, which);
+	if (!cards) throw notFound('figure');
+	const took = new Map(figures.finished.map((one) => [one.card, one.took]));
+	const titles = await titlesOf(head, cards);
+	return cards.map((card) => ({ card, title: titles[card] ?? '', took: took.get(card) ?? null }));
 }
 
 /** How each card that was finished in a range flowed, as `measure` prints it. */
@@ -61,19 +133,4 @@ export async function finishedCards(
 async function workingDaysOf(head: BoardHead): Promise<DayCount> {
 	const rota = await rotaOf(head.teamId);
 	return workingDays((day) => teamWorks(rota, day));
-}
-
-async function titlesOf(head: BoardHead, figures: FlowFigures): Promise<Record<string, string>> {
-	const number = (card: string) => Number(card.slice(head.key.length + 1));
-	const named = new Set([
-		...figures.finished.map((card) => card.card),
-		...figures.report.ageing.map((age) => age.card),
-		...figures.standing.flat(),
-	]);
-	const titles = await rows<{ number: number; title: string }>(
-		'select number, title from card where board_id = $1 and number = any($2)',
-		[head.id, [...named].map(number)],
-		'flow-titles',
-	);
-	return Object.fromEntries(titles.map((card) => [`${head.key}-${card.number}`, card.title]));
 }

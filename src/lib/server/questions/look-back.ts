@@ -10,17 +10,16 @@ import { notFound } from '../problem.ts';
 import { now } from '../time.ts';
 import { accountsOf } from './fold.ts';
 import { boardFile } from './history.ts';
+import { titlesOf } from './titles.ts';
 
-/** What settling said of the cards of a board, and the cards that splitting one at a close has made; titles of all cards. */
+/** What settling said of the cards of a board, and the cards that splitting one at a close has made. */
 async function saidAtTheEnd(head: BoardHead): Promise<{
 	said: Unfinished[];
 	rests: Set<string>;
-	titles: Record<string, string>;
 }> {
 	const [found] = await rows<{
 		said: [number, number, Reason, string, number][];
 		rests: number[];
-		titles: Record<string, string>;
 	}>(
 		`select
 			(select coalesce(json_agg(json_build_array(e.after -> 'sprint', c.number, e.value, e.after ->> 'words', coalesce((e.after ->> 'left')::numeric, 0)) order by e.seq), '[]')
@@ -32,12 +31,11 @@ async function saidAtTheEnd(head: BoardHead): Promise<{
 			from event e
 			join card c on c.id = e.card_id
 			join sprint s on s.board_id = e.board_id and s.closed_at = e.at
-			where e.board_id = $1 and e.kind = 'split-from') as rests,
-			(select coalesce(json_object_agg($2 || '-' || number, title), '{}') from card where board_id = $1) as titles`,
-		[head.id, head.key],
+			where e.board_id = $1 and e.kind = 'split-from') as rests`,
+		[head.id],
 		'look-back',
 	);
-	const { said, rests, titles } = found!;
+	const { said, rests } = found!;
 	const key = (number: number) => `${head.key}-${number}`;
 	return {
 		said: said.map(([sprint, card, reason, words, left]) => ({
@@ -48,7 +46,6 @@ async function saidAtTheEnd(head: BoardHead): Promise<{
 			left,
 		})),
 		rests: new Set(rests.map(key)),
-		titles,
 	};
 }
 
@@ -71,17 +68,23 @@ export function promiseAtStart(
 /** The closed sprints of a board, in the order of their closing, with what carrying over cost them. */
 async function past(head: BoardHead) {
 	const file = boardFile(head);
-	const [{ ledgers }, { said, rests, titles }] = await Promise.all([accountsOf(head), saidAtTheEnd(head)]);
+	const [{ said, rests }, accounts] = await Promise.all([saidAtTheEnd(head), accountsOf(head)]);
+	const { ledgers } = accounts;
+	const byNumber = new Map(ledgers.map((ledger) => [ledger.number, ledger]));
 	const raw = new Map(head.sprints.map((sprint) => [sprint.number, sprint.raw ?? 0]));
 	const closed = closedSprints(file, ledgers, raw, now().getTime());
-	const inOrder = closed.map(({ number }) => ledgers.find((ledger) => ledger.number === number)!);
+	const inOrder = closed.map(({ number }) => byNumber.get(number)!);
 	const promises = new Map(closed.map(({ number }) => [number, promiseAtStart(head, closed, number)]));
-	return { closed, ledgers, inOrder, promises, over: carryOver(inOrder, said, promises, rests), titles };
+	return { closed, ledgers, inOrder, promises, over: carryOver(inOrder, said, promises, rests) };
 }
 
 /** How the closed sprints of a board went: velocity, reliability, carry-over and its reasons. */
 export async function lookBack(head: BoardHead): Promise<LookBackPage> {
-	const { closed, ledgers, inOrder, promises, over, titles } = await past(head);
+	const { closed, ledgers, inOrder, promises, over } = await past(head);
+	const titles = await titlesOf(
+		head,
+		over.chronic.map((one) => one.card),
+	);
 	const running = ledgers.find((ledger) => !closed.some((one) => one.number === ledger.number));
 	return {
 		closed: closed.map((sprint) => ({ ...sprint, promise: promises.get(sprint.number) ?? null })),
@@ -106,9 +109,13 @@ export async function lookBackCards(
 	of: (typeof FIGURES)[number],
 	which: string,
 ): Promise<BehindCard[]> {
-	const { inOrder, over, titles } = await past(head);
+	const { inOrder, over } = await past(head);
 	const found = cardsOf(inOrder, over, of, which);
 	if (!found) throw notFound('figure');
+	const titles = await titlesOf(
+		head,
+		found.map(({ card }) => card),
+	);
 	return found.map(({ card, amount }) => ({ card, title: titles[card] ?? '', amount }));
 }
 

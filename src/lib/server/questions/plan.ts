@@ -3,9 +3,8 @@ import type { BoardHead, CardView } from '../../../core/board/view.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { daysAway, givesFrom, hoursOn, rawHours } from '../../../core/capacity/hours.ts';
-import { rows } from '../database.ts';
 import { now } from '../time.ts';
-import { CARD_VIEW } from './card-view.ts';
+import { openCardsOf } from './open-cards.ts';
 import { boardPast } from './past.ts';
 import { daysOf, workersOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
@@ -19,20 +18,8 @@ export async function planPage(head: BoardHead, asked: number | null): Promise<P
 	const open = head.sprints.filter((sprint) => !sprint.closedAt);
 	const sprint =
 		open.find((known) => known.number === asked) ?? open.find((known) => !known.startedAt) ?? open[0];
-	const [[found], { learned, past }, rota] = await Promise.all([
-		rows<{ seq: number; cards: CardView[] | null }>(
-			`select b.last_seq as seq,
-				(select json_agg(v order by v.rank) from (
-					select ${CARD_VIEW}
-					from card c
-					left join sprint s on s.id = c.sprint_id
-					where c.board_id = b.id and c.archived_at is null and c.clock <> 'done' and (c.column_id is null or s.number = $2)
-				) v) as cards
-			from board b
-			where b.id = $1`,
-			[head.id, sprint?.number ?? 0],
-			'plan',
-		),
+	const [placed, { learned, past }, rota] = await Promise.all([
+		openCardsOf(head, (card) => card.column === null || card.sprint === sprint?.number),
 		boardPast(head),
 		rotaOf(head.teamId),
 	]);
@@ -60,8 +47,8 @@ export async function planPage(head: BoardHead, asked: number | null): Promise<P
 				};
 			});
 	return {
-		seq: found!.seq,
-		cards: found!.cards ?? [],
+		seq: placed.seq,
+		cards: placed.cards,
 		sprint: sprint?.number ?? null,
 		people,
 		learned,

@@ -13,6 +13,7 @@ import { boardFile } from './history.ts';
 import { planPage } from './plan.ts';
 import { dayHoursOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
+import { titlesOf } from './titles.ts';
 
 interface Found {
 	goalMet: ReportPage['goalMet'];
@@ -22,7 +23,6 @@ interface Found {
 	said: [card: number, reason: Reason, words: string, decision: Decision, left: number][];
 	doers: [card: number, at: number, who: string | null][];
 	budgets: ReportPage['budgets'];
-	titles: Record<string, string>;
 }
 
 /**
@@ -45,10 +45,10 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 	const ledger = accounts.ledgers.find((one) => one.number === number)!;
 	const { from, to, hours } = dayHoursOf(head, rota, number);
 	const dates = { from, to, startedAt: Date.parse(sprint.startedAt!), closedAt: instant(sprint.closedAt) };
-	const named = new Set([
+	const named = [
 		...ledger.stints.map((stint) => stint.card),
 		...found.budgets.flatMap((budget) => budget.cards.map(({ card }) => card)),
-	]);
+	];
 	const place = started.indexOf(sprint);
 	return {
 		sprint,
@@ -76,7 +76,7 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 		odds:
 			plan &&
 			sprintOdds(head, plan, sprintParts(head, plan, sprintCards(head, plan.cards, number)), plan.cards),
-		titles: Object.fromEntries(Object.entries(found.titles).filter(([card]) => named.has(card))),
+		titles: await titlesOf(head, named),
 		before: started[place - 1]?.number ?? null,
 		after: started[place + 1]?.number ?? null,
 	};
@@ -126,8 +126,7 @@ async function ask(head: BoardHead, number: number): Promise<Found> {
 					group by 1
 				) each
 			) w on true
-			where i.board_id = s.board_id and i.budget_hours is not null) as budgets,
-			(select coalesce(json_object_agg($3 || '-' || number, title), '{}') from card where board_id = s.board_id) as titles
+			where i.board_id = s.board_id and i.budget_hours is not null) as budgets
 		from sprint s
 		where s.board_id = $1 and s.number = $2`,
 		[head.id, number, head.key],

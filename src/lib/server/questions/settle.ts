@@ -1,39 +1,29 @@
 import type { SettlePage } from '../../../core/board/settling.ts';
-import type { BoardHead, CardView } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/board/view.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
-import { CARD_VIEW } from './card-view.ts';
 import { accountsOf } from './fold.ts';
+import { openCardsOf } from './open-cards.ts';
 import { planPage } from './plan.ts';
+import { titlesOf } from './titles.ts';
 
 /** What settling a board's running sprint needs: its unfinished cards, its ledger, and how full the next one is. */
 export async function settlePage(head: BoardHead, person: Person): Promise<SettlePage> {
 	const running = head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt) ?? null;
 	const coming = head.sprints.find((sprint) => !sprint.startedAt) ?? null;
-	const [[found], { ledgers }, plan] = await Promise.all([
+	const [[found], open, { ledgers }, plan] = await Promise.all([
 		rows<{
-			seq: number;
 			members: boolean;
-			cards: CardView[];
 			checklists: SettlePage['checklists'];
-			titles: Record<string, string>;
 			last: (NonNullable<SettlePage['last']> & { mine: boolean }) | null;
 		}>(
-			`select b.last_seq as seq, b.members_settle as members,
-				(select coalesce(json_agg(v order by v.rank), '[]') from (
-					select ${CARD_VIEW}
-					from card c
-					join sprint s on s.id = c.sprint_id
-					where s.board_id = b.id and s.number = $2 and c.archived_at is null and c.clock <> 'done'
-				) v) as cards,
+			`select b.members_settle as members,
 				(select coalesce(json_object_agg(c.id, c.checklist), '{}')
 				from card c
 				join sprint s on s.id = c.sprint_id
 				where s.board_id = b.id and s.number = $2 and c.archived_at is null and c.checklist <> '[]') as checklists,
-				(select coalesce(json_object_agg($3 || '-' || number, title), '{}') from card where board_id = b.id
-					and ($2 > 0)) as titles,
 				(select json_build_object('number', s.number, 'closedAt', s.closed_at, 'by', p.name,
-					'undo', case when k.person_id = $4 and k.undone_by is null then k.id end)
+					'undo', case when k.person_id = $3 and k.undone_by is null then k.id end)
 				from sprint s
 				left join command k on k.id = s.settled_by
 				left join person p on p.id = k.person_id
@@ -42,19 +32,21 @@ export async function settlePage(head: BoardHead, person: Person): Promise<Settl
 				limit 1) as last
 			from board b
 			where b.id = $1`,
-			[head.id, running?.number ?? 0, head.key, person.id],
+			[head.id, running?.number ?? 0, person.id],
 			'settle',
 		),
+		openCardsOf(head, (card) => card.sprint !== null && card.sprint === running?.number),
 		accountsOf(head),
 		coming ? planPage(head, coming.number) : null,
 	]);
-	const { seq, members, cards, checklists, titles, last } = found!;
+	const { members, checklists, last } = found!;
+	const { seq, cards } = open;
 	const ledger = ledgers.find((one) => one.number === running?.number) ?? null;
-	const named = new Set(ledger?.stints.map((stint) => stint.card));
 	return {
 		seq,
 		sprint: running?.number ?? null,
-		ledger,
+		// How it came to be so nobody asks for here.
+		ledger: ledger && { ...ledger, moves: [] },
 		cards,
 		checklists,
 		next: plan && {
@@ -70,6 +62,6 @@ export async function settlePage(head: BoardHead, person: Person): Promise<Settl
 			by: last.by,
 			undo: running ? null : last.undo,
 		},
-		titles: Object.fromEntries(Object.entries(titles).filter(([card]) => named.has(card))),
+		titles: await titlesOf(head, ledger?.stints.map((stint) => stint.card) ?? []),
 	};
 }

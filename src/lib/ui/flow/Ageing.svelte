@@ -1,20 +1,21 @@
 <script lang="ts">
 	import { area } from 'd3-shape';
 	import type { ScaleLinear } from 'd3-scale';
-	import type { FlowFigures } from '$core/flow/figures';
+	import type { FlowPage } from '$core/pages/flow';
 	import { countTicks } from '../chart/axes';
 	import { dodge } from '../chart/dodge';
 	import Figure from '../chart/Figure.svelte';
 	import { count } from '../words';
-	import { ageingWords, shapeMarks, shareOlder } from './sentences';
+	import { ageingWords, shapeMarks, shareOlder, type Shape } from './sentences';
 
 	interface Props {
-		flow: FlowFigures;
+		flow: FlowPage;
 		titles: Record<string, string>;
 		width: number;
 		height: number;
 		y: ScaleLinear<number, number>;
-		onpick: (title: string, cards: string[]) => void;
+		/** One card is opened itself. */
+		onpick: (card: string) => void;
 	}
 	let { flow, titles, width, height, y, onpick }: Props = $props();
 
@@ -31,7 +32,7 @@
 	const band = $derived((width - left) / Math.max(1, columns.length));
 	const most = $derived(y.domain()[1]!);
 
-	function shapePath(shape: number[], middle: number): string {
+	function shapePath(shape: Shape, middle: number): string {
 		if (!shape.length) return '';
 		const ages = Array.from({ length: Math.ceil(most) + 1 }, (_, age) => age);
 		const half = band * 0.44;
@@ -110,9 +111,8 @@
 				role="button"
 				tabindex="0"
 				aria-label="{dot.card} {titles[dot.card] ?? ''}, day {dot.ageDays}, in {dot.column}"
-				onclick={() => onpick(`${dot.column}, on day ${dot.ageDays}`, [dot.card])}
-				onkeydown={(event) =>
-					event.key === 'Enter' && onpick(`${dot.column}, on day ${dot.ageDays}`, [dot.card])}
+				onclick={() => onpick(dot.card)}
+				onkeydown={(event) => event.key === 'Enter' && onpick(dot.card)}
 			>
 				<circle class="reach" cx={dot.x} cy={dot.y} r="10" />
 				<circle class="dot" cx={dot.x} cy={dot.y} r="4.5" />

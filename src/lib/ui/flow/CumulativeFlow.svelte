@@ -1,19 +1,21 @@
 <script lang="ts">
 	import { area, stack, type SeriesPoint } from 'd3-shape';
-	import type { FlowFigures } from '$core/flow/figures';
+	import type { BehindFlow, FlowPage } from '$core/pages/flow';
 	import { parseDay } from '$core/calendar/days';
 	import { DAY_MS } from '$core/calendar/zone';
 	import { countScale, countTicks, timeScale, timeTicks } from '../chart/axes';
 	import { dodge } from '../chart/dodge';
 	import Figure from '../chart/Figure.svelte';
 	import TimeAxis from '../chart/TimeAxis.svelte';
+	import { count } from '../words';
 	import { cumulativeWords } from './sentences';
 
 	let {
 		flow,
 		width,
 		onpick,
-	}: { flow: FlowFigures; width: number; onpick: (title: string, cards: string[]) => void } = $props();
+	}: { flow: FlowPage; width: number; onpick: (title: string, of: BehindFlow, which?: string) => void } =
+		$props();
 
 	const height = 150;
 	const x = $derived(timeScale(flow.from, flow.to, width));
@@ -54,12 +56,11 @@
 		return layers.map((layer, i) => {
 			const index = flow.columns.findIndex((column) => column.name === layer.key);
 			const { name, kind } = flow.columns[index]!;
-			const cards = kind === 'done' ? flow.finished.map((card) => card.card) : flow.standing[index]!;
 			const middle = last[i] ? y((last[i]![0] + last[i]![1]) / 2) : 0;
 			return {
 				name,
 				kind,
-				cards,
+				last: days.at(-1)?.columns[name] ?? 0,
 				path: shape(layer) ?? '',
 				middle,
 				label: places[i]!,
@@ -71,10 +72,9 @@
 		});
 	});
 	const pick = (band: (typeof bands)[number]) =>
-		onpick(
-			band.kind === 'done' ? `Finished from ${flow.from} to ${flow.to}` : `In ${band.name} on ${flow.to}`,
-			band.cards,
-		);
+		band.kind === 'done'
+			? onpick(`Finished from ${flow.from} to ${flow.to}`, 'finished')
+			: onpick(`In ${band.name} on ${flow.to}`, 'column', band.name);
 </script>
 
 <Figure
@@ -97,7 +97,7 @@
 			<g
 				role="button"
 				tabindex="0"
-				aria-label="{band.name}: {band.cards.length} cards"
+				aria-label="{band.name}: {count(band.last, 'card')} at the end"
 				onclick={() => pick(band)}
 				onkeydown={(event) => event.key === 'Enter' && pick(band)}
 			>

@@ -1,23 +1,23 @@
 <script lang="ts">
 	import type { ScaleLinear } from 'd3-scale';
-	import type { FlowFigures } from '$core/flow/figures';
+	import type { BehindFlow, FlowPage } from '$core/pages/flow';
 	import { parseDay } from '$core/calendar/days';
 	import { DAY_MS } from '$core/calendar/zone';
 	import { countTicks, timeScale, timeTicks } from '../chart/axes';
 	import { dodge } from '../chart/dodge';
 	import Figure from '../chart/Figure.svelte';
 	import TimeAxis from '../chart/TimeAxis.svelte';
+	import { count } from '../words';
 	import { cycleWords } from './sentences';
 
 	interface Props {
-		flow: FlowFigures;
-		titles: Record<string, string>;
+		flow: FlowPage;
 		width: number;
 		height: number;
 		y: ScaleLinear<number, number>;
-		onpick: (title: string, cards: string[]) => void;
+		onpick: (title: string, of: BehindFlow, which?: string) => void;
 	}
-	let { flow, titles, width, height, y, onpick }: Props = $props();
+	let { flow, width, height, y, onpick }: Props = $props();
 
 	const x = $derived(timeScale(flow.from, flow.to, width));
 	const wide = $derived(width >= 560);
@@ -37,11 +37,11 @@
 		);
 		return all.map((line, i) => ({ ...line, y: y(line.days), label: places[i]! }));
 	});
-	/** Cards of one day and one length stand side by side, so that each can be seen and picked. */
+	/** Cards of one day and one length stand side by side, so that each can be seen and picked; of very many they are one mark, the larger the more. */
 	const dots = $derived.by(() => {
 		const seen = new Map<string, number>();
 		const day = x(new Date(DAY_MS)) - x(new Date(0));
-		return flow.finished.map((card) => {
+		return flow.dots.map((card) => {
 			const place = `${card.day} ${card.took}`;
 			const n = seen.get(place) ?? 0;
 			seen.set(place, n + 1);
@@ -52,6 +52,8 @@
 				...card,
 				x: at,
 				y: y(card.took),
+				r: card.card ? 3 : Math.min(7, 2 + Math.sqrt(card.cards) * 0.7),
+				words: card.card ? `${card.card} ${card.title}` : count(card.cards, 'card'),
 				late: flow.report.cycle !== null && card.took > flow.report.cycle.p95,
 			};
 		});
@@ -66,11 +68,8 @@
 		event.preventDefault();
 		(event.currentTarget as SVGElement).querySelectorAll<SVGElement>('[role=button]')[chosen]?.focus();
 	}
-	const pick = (dot: { card: string; day: string; took: number }) =>
-		onpick(
-			`Finished ${dot.day} after ${dot.took} days`,
-			flow.finished.filter((card) => card.day === dot.day && card.took === dot.took).map((card) => card.card),
-		);
+	const pick = ({ day, took }: { day: string; took: number }) =>
+		onpick(`Finished ${day} after ${took} days`, 'dot', `${day} ${took}`);
 </script>
 
 <Figure
@@ -79,7 +78,7 @@
 	says={cycleWords(flow)}
 	table={{
 		head: ['Card', 'Title', 'Finished', 'Days'],
-		rows: flow.finished.map((card) => [card.card, titles[card.card] ?? '', card.day, card.took]),
+		rows: flow.dots.map((dot) => [dot.card ?? count(dot.cards, 'card'), dot.title, dot.day, dot.took]),
 	}}
 >
 	<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
@@ -109,11 +108,11 @@
 				<text class="label" x={x.range()[1]! + 8} y={line.label + 4}>{line.text}</text>
 			{/if}
 		{/each}
-		{#each dots as dot, i (dot.card)}
+		{#each dots as dot, i (dot.card ?? `${dot.day} ${dot.took}`)}
 			<g
 				role="button"
 				tabindex={i === chosen ? 0 : -1}
-				aria-label="{dot.card} {titles[dot.card] ?? ''}, {dot.took} days, finished {dot.day}"
+				aria-label="{dot.words}, {dot.took} days, finished {dot.day}"
 				onclick={() => pick(dot)}
 				onfocus={() => (chosen = i)}
 				onkeydown={() => undefined}
@@ -123,9 +122,9 @@
 						class="dot"
 						cx={dot.x}
 						cy={dot.y}
-						r="3"
+						r={dot.r}
 					/>{/if}
-				<title>{dot.card} {titles[dot.card] ?? ''}: {dot.took} days</title>
+				<title>{dot.words}: {dot.took} days</title>
 			</g>
 		{/each}
 	</svg>

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { FlowFigures } from '$core/flow/figures';
-	import { mondayOf, parseDay, weekText } from '$core/calendar/days';
+	import type { BehindFlow, FlowPage } from '$core/pages/flow';
+	import { parseDay } from '$core/calendar/days';
 	import { DAY_MS } from '$core/calendar/zone';
 	import { countScale, countTicks, timeScale, timeTicks } from '../chart/axes';
 	import { dodge } from '../chart/dodge';
@@ -13,7 +13,8 @@
 		flow,
 		width,
 		onpick,
-	}: { flow: FlowFigures; width: number; onpick: (title: string, cards: string[]) => void } = $props();
+	}: { flow: FlowPage; width: number; onpick: (title: string, of: BehindFlow, which?: string) => void } =
+		$props();
 
 	const height = 120;
 	const x = $derived(timeScale(flow.from, flow.to, width));
@@ -48,13 +49,7 @@
 		);
 		return all.map((line, i) => ({ ...line, y: y(line.value), label: places[i]! }));
 	});
-	const pick = (week: string) =>
-		onpick(
-			`Finished in ${week}`,
-			flow.finished
-				.filter((card) => weekText(mondayOf(parseDay(card.day)!)) === week)
-				.map((card) => card.card),
-		);
+	const pick = (week: string) => onpick(`Finished in ${week}`, 'week', week);
 	const RULES: Record<string, string> = {
 		outside: 'outside the limits',
 		run: 'eight in a row on one side',

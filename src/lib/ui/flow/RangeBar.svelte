@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { dayText, parseDay } from '$core/calendar/days';
-	import type { FlowFigures } from '$core/flow/figures';
+	import type { FlowPage } from '$core/pages/flow';
 	import { dateWords } from '../words';
 
 	/** All weeks of the history; dragging over them chooses the range of every chart. */
@@ -8,7 +8,7 @@
 		flow,
 		today,
 		onrange,
-	}: { flow: FlowFigures; today: string; onrange: (from: string, to: string) => void } = $props();
+	}: { flow: FlowPage; today: string; onrange: (from: string, to: string) => void } = $props();
 
 	/** A week narrower than a finger or a pointer can meet is not shown; the dates beside the places reach further back. */
 	const LEAST_WIDTH = 24;

@@ -1,9 +1,10 @@
 <script lang="ts">
-	import type { FlowFigures } from '$core/flow/figures';
+	import type { BehindFlow, FlowPage } from '$core/pages/flow';
 	import { daysWords } from '../words';
 	import { spentWords } from './sentences';
 
-	let { flow, onpick }: { flow: FlowFigures; onpick: (title: string, cards: string[]) => void } = $props();
+	let { flow, onpick }: { flow: FlowPage; onpick: (title: string, of: BehindFlow, which?: string) => void } =
+		$props();
 
 	const rows = $derived.by(() => {
 		const all = flow.columnHours.reduce((sum, hours) => sum + hours, 0) + flow.blockedHours;
@@ -33,7 +34,10 @@
 		<ul>
 			{#each flow.blockedBy.slice(0, 6) as reason (reason.reason)}
 				<li>
-					<button type="button" class="link" onclick={() => onpick(`Blocked: ${reason.reason}`, reason.cards)}
+					<button
+						type="button"
+						class="link"
+						onclick={() => onpick(`Blocked: ${reason.reason}`, 'reason', reason.reason)}
 						>{daysWords(reason.days)}</button
 					>
 					{reason.reason}

@@ -1,10 +1,18 @@
 import type { FlowFigures } from '$core/flow/figures';
 import { waitingShare } from '$core/flow/figures';
-import { percentile } from '$core/flow/percentile';
 import { count, daysWords, figure, list, shortDate } from '../words';
 
+/** What the sentences are made from. */
+type Said = Pick<
+	FlowFigures,
+	'from' | 'to' | 'columns' | 'report' | 'columnHours' | 'blockedHours' | 'expectation'
+> & { blockedBy: readonly { reason: string; days: number }[] };
+
+/** Of a column how many cards left it for the last time at which age, the ages rising. */
+export type Shape = readonly (readonly [days: number, cards: number])[];
+
 /** Whether a process is steady: said only where no point signals a change. */
-export function steadiness(flow: FlowFigures): string {
+export function steadiness(flow: Said): string {
 	const { xmr } = flow.report;
 	if (!xmr) return 'too few whole weeks to say whether that is steady';
 	if (!xmr.signals.length) return 'a steady process';
@@ -13,7 +21,7 @@ export function steadiness(flow: FlowFigures): string {
 }
 
 /** Whether as many cards come as go, from arrivals and departures in the range. */
-export function balance(flow: FlowFigures): string {
+export function balance(flow: Said): string {
 	const arrived = flow.report.days.reduce((sum, day) => sum + day.arrived, 0);
 	const finished = flow.report.days.reduce((sum, day) => sum + day.finished, 0);
 	const difference = arrived - finished;
@@ -24,7 +32,7 @@ export function balance(flow: FlowFigures): string {
 }
 
 /** What Little's law says of the range, in words. */
-export function littlesWords(flow: FlowFigures): string {
+export function littlesWords(flow: Said): string {
 	const law = flow.report.littlesLaw;
 	if (!law || law.ratio === null) return 'No card was finished in this range.';
 	const { meanWip, implied, ratio } = law;
@@ -35,26 +43,26 @@ export function littlesWords(flow: FlowFigures): string {
 	return `${said}: ${ratio > 1 ? 'work piles up or grows old' : 'work in hand is being cleared'}${uneven ? ', as arrivals and departures differ' : ', as cards in hand grow older'}.`;
 }
 
-export function cycleWords(flow: FlowFigures): string {
+export function cycleWords(flow: Said): string {
 	const { cycle } = flow.report;
 	if (!cycle) return 'No card was finished in this range.';
 	return `Half of ${cycle.n} cards took ${count(cycle.p50, 'day')} or fewer, 85% took ${cycle.p85} or fewer.`;
 }
 
-export function cumulativeWords(flow: FlowFigures): string {
+export function cumulativeWords(flow: Said): string {
 	const [first, last] = [flow.report.days[0], flow.report.days.at(-1)];
 	if (!first || !last) return 'There is no day in this range.';
 	const change = last.wip - first.wip;
 	return `${last.wip} in hand at the end${change === 0 ? ', as many as at the beginning' : `, ${Math.abs(change)} ${change > 0 ? 'more' : 'fewer'} than at the beginning`}.`;
 }
 
-export function weeksWords(flow: FlowFigures): string {
+export function weeksWords(flow: Said): string {
 	const { xmr, weeks } = flow.report;
 	if (!xmr) return `${count(weeks.length, 'whole week')} in this range; six are needed for natural limits.`;
 	return `${figure(xmr.mean)} a week on average; anything up to ${figure(xmr.upper)} is the usual spread.`;
 }
 
-export function ageingWords(flow: FlowFigures): string {
+export function ageingWords(flow: Said): string {
 	const { ageing } = flow.report;
 	if (!ageing.length) return 'Nothing is in hand.';
 	if (!flow.expectation)
@@ -63,7 +71,7 @@ export function ageingWords(flow: FlowFigures): string {
 	return `${old ? `${old} of ${ageing.length}` : `None of ${ageing.length}`} in hand ${old === 1 ? 'is' : 'are'} older than the ${count(flow.expectation.days, 'day')} that ${flow.expectation.percentile}% took.`;
 }
 
-export function spentWords(flow: FlowFigures): string {
+export function spentWords(flow: Said): string {
 	const share = waitingShare(flow);
 	if (share === null) return 'No finished card has spent time here yet.';
 	const top = flow.blockedBy[0];
@@ -71,7 +79,7 @@ export function spentWords(flow: FlowFigures): string {
 }
 
 /** The sentence on top of the page: what range, how much, how steady, and where the time goes. */
-export function flowSentence(flow: FlowFigures): {
+export function flowSentence(flow: Said): {
 	range: string;
 	finished: string;
 	steady: string;
@@ -79,7 +87,7 @@ export function flowSentence(flow: FlowFigures): {
 	waiting: number | null;
 	most: string | null;
 } {
-	const n = flow.finished.length;
+	const n = flow.report.cycle?.n ?? 0;
 	const weeks = flow.report.days.length / 7;
 	let most: string | null = null;
 	let hours = 0;
@@ -98,15 +106,20 @@ export function flowSentence(flow: FlowFigures): {
 	};
 }
 
+const cardsOf = (shape: Shape) => shape.reduce((sum, [, cards]) => sum + cards, 0);
+
 /** Share of past cards still unfinished at an age: how wide the past shape of a column is there. */
-export function shareOlder(shape: readonly number[], age: number): number {
-	return shape.length ? shape.filter((days) => days > age).length / shape.length : 0;
+export function shareOlder(shape: Shape, age: number): number {
+	const all = cardsOf(shape);
+	return all ? cardsOf(shape.filter(([days]) => days > age)) / all : 0;
 }
 
-/** The ages by which half and 85% of past cards had left a column. */
-export function shapeMarks(shape: readonly number[]): { p: number; days: number }[] {
+/** The ages by which half and 85% of past cards had left a column, by nearest rank. */
+export function shapeMarks(shape: Shape): { p: number; days: number }[] {
+	const all = cardsOf(shape);
 	return [50, 85].flatMap((p) => {
-		const days = percentile(shape, p);
-		return days === null ? [] : [{ p, days }];
+		let rank = Math.ceil((p * all) / 100);
+		const found = shape.find(([, cards]) => (rank -= cards) <= 0);
+		return found ? [{ p, days: found[0] }] : [];
 	});
 }

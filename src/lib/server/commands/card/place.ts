@@ -17,7 +17,7 @@ export async function placeBounds(
 	moving: readonly string[] = [],
 ): Promise<{ above: string | null; under: string | null; standing: number }> {
 	const limited = column !== null && context.column(column).limit !== null;
-	// Written out for both, so that each is a walk along the index of places.
+	// Written out for each case, so that each is a walk along the index of places; counted only where there is a limit.
 	const place = `c.board_id = $1 and c.column_id ${column === null ? 'is null and $2::uuid is null' : '= $2'} and c.archived_at is null and c.id <> all($4::uuid[])`;
 	const { rows } = await context.tx.query<{
 		standing: number;
@@ -25,17 +25,17 @@ export async function placeBounds(
 		under: string | null;
 		last: string | null;
 	}>({
-		name: `place-bounds-${column === null ? 'backlog' : 'column'}`,
+		name: `place-bounds${column === null ? '-backlog' : limited ? '-limited' : ''}`,
 		text: `with above as materialized (
 				select c.rank from card c where c.id = $3 and ${place}
 			)
-			select case when $5 then (select count(*) from card c where ${place}) else 0 end as standing,
+			select ${limited ? `(select count(*) from card c where ${place})` : '0'} as standing,
 				(select rank from above) as above,
 				case when $3::uuid is null then (select c.rank from card c where ${place} order by c.rank limit 1)
 					else (select c.rank from card c where ${place} and c.rank > (select rank from above) order by c.rank limit 1) end as under,
 				case when not exists (select from above)
 					then (select c.rank from card c where ${place} order by c.rank desc limit 1) end as last`,
-		values: [context.board.id, column, below ?? null, moving, limited],
+		values: [context.board.id, column, below ?? null, moving],
 	});
 	const { standing, above, under, last } = rows[0]!;
 	if (below === null) return { standing, above: null, under };
@@ -219,8 +219,11 @@ export async function writePlace(
 	const moved = column !== card.column_id;
 	await context.tx.query({
 		name: 'place-write',
-		text: `with stays as (
-				update stay set left_at = $9 where card_id = $1 and left_at is null and $10
+		text: `with gone as (
+				update stay set left_at = $9 where card_id = $1 and left_at is null and $10 returning card_id
+			), come as (
+				-- Counted first, so that the stay before has ended when this one begins.
+				insert into stay (card_id, column_id, entered_at) select $1, $2, $9 from (select count(*) from gone) ended where $10
 			)
 			update card
 			set column_id = $2, rank = $3, clock = $4, entered_at = $5, started_at = $6, finished_at = $7, let_through = $8,
@@ -239,12 +242,6 @@ export async function writePlace(
 			moved,
 		],
 	});
-	if (moved)
-		await context.tx.query({
-			name: 'stay-open',
-			text: `insert into stay (card_id, column_id, entered_at) values ($1, $2, $3)`,
-			values: [card.id, column, context.at],
-		});
 }
 
 /** A card's new place, with the clock that goes with it. */

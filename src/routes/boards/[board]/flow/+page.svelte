@@ -2,6 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { getContext } from 'svelte';
+	import type { BehindFlow, FlowCard } from '$core/pages/flow';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
 	import { countScale } from '$lib/ui/chart/axes';
@@ -16,13 +17,13 @@
 	import DateField from '$lib/ui/form/DateField.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
+	import { ask } from '$lib/ui/send';
 	import { count } from '$lib/ui/words';
 
 	let { data } = $props();
 	const board = getContext<BoardState>('board');
 	const flow = $derived(data.flow);
 	const says = $derived(flowSentence(flow));
-	const took = $derived(new Map(flow.finished.map((card) => [card.card, card.took])));
 
 	let width = $state(860);
 	let side = $state(340);
@@ -30,12 +31,19 @@
 	// One scale of days for the dots on the left and the ages on the right.
 	const y = $derived(
 		countScale(
-			Math.max(4, ...flow.finished.map((card) => card.took), ...flow.report.ageing.map((age) => age.ageDays)),
+			Math.max(4, ...flow.dots.map((dot) => dot.took), ...flow.report.ageing.map((age) => age.ageDays)),
 			DOTS,
 		),
 	);
-	let picked = $state.raw<{ title: string; cards: string[] } | null>(null);
-	const pick = (title: string, cards: string[]) => (picked = { title, cards });
+	let picked = $state.raw<{ title: string; cards: FlowCard[] } | null>(null);
+	/** The cards behind a figure are asked for when somebody opens it. */
+	async function pick(title: string, of: BehindFlow, which = ''): Promise<void> {
+		const { from, to, days } = flow;
+		const query = new URLSearchParams({ of, which, from, to, days });
+		const found = await ask<FlowCard[]>(`/boards/${board.head.slug}/flow/cards?${query}`);
+		if (found.ok) picked = { title, cards: found.answer };
+		else board.tell({ tone: 'warn', text: found.refusal.title });
+	}
 
 	// Others' changes on the board move the figures: they are read again, though not for every single one.
 	const known = $derived(board.cards);
@@ -52,6 +60,7 @@
 		for (const [name, value] of Object.entries(change)) if (value) url.searchParams.set(name, value);
 		void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
 	}
+	const STAY = { keepFocus: true, noScroll: true };
 	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
 	const csv = (figures: string) =>
 		`/boards/${board.head.slug}/flow/figures?of=${figures}&from=${flow.from}&to=${flow.to}&days=${flow.days}`;
@@ -103,8 +112,8 @@
 			<div class="bar">
 				<RangeBar {flow} today={flow.today} onrange={(from, to) => range({ from, to })} />
 			</div>
-			{#if flow.finished.length || flow.report.ageing.length}
-				<CycleDots {flow} titles={flow.titles} {width} height={DOTS} {y} onpick={pick} />
+			{#if flow.dots.length || flow.report.ageing.length}
+				<CycleDots {flow} {width} height={DOTS} {y} onpick={pick} />
 				<CumulativeFlow {flow} {width} onpick={pick} />
 				<FinishedWeeks {flow} {width} onpick={pick} />
 			{:else}
@@ -118,17 +127,24 @@
 			{#if picked}<div class="behind">
 					<CardsBehind
 						title={picked.title}
-						cards={picked.cards.map((card) => ({
+						cards={picked.cards.map(({ card, took }) => ({
 							card,
 							amount: null,
-							note: took.has(card) ? count(took.get(card)!, 'day') : '',
+							note: took === null ? '' : count(took, 'day'),
 						}))}
-						titles={flow.titles}
+						titles={Object.fromEntries(picked.cards.map(({ card, title }) => [card, title]))}
 						{open}
 						onclose={() => (picked = null)}
 					/>
 				</div>{/if}
-			<Ageing {flow} titles={flow.titles} width={side} height={DOTS} {y} onpick={pick} />
+			<Ageing
+				{flow}
+				titles={flow.titles}
+				width={side}
+				height={DOTS}
+				{y}
+				onpick={(card) => goto(open(card), STAY)}
+			/>
 			<WhereDaysGo {flow} onpick={pick} />
 			<p class="balance">
 				{#if flow.expectation}<b>{flow.expectation.percentile}% in {flow.expectation.days} days</b> is what

@@ -3,7 +3,9 @@ import { answers } from '$lib/server/answers';
 import { Problem } from '$lib/server/problem';
 import type { BoardHead } from '$core/board/view';
 import { boardHead } from '$lib/server/questions/board-head';
-import { finishedCards, flowPage, type FlowPage } from '$lib/server/questions/flow';
+import type { FlowPage } from '$core/pages/flow';
+import { finishedCards, flowPage } from '$lib/server/questions/flow';
+import { titlesOf } from '$lib/server/questions/titles';
 import type { RequestEvent } from './$types';
 
 /** The figures of the flow page as CSV: of its finished cards, its days, or its weeks. */
@@ -26,10 +28,14 @@ const FIGURES = new Map<string, (flow: FlowPage, head: BoardHead) => unknown[][]
 	Object.entries({
 		cards: async (flow: FlowPage, head: BoardHead) => {
 			const cards = await finishedCards(head, flow);
+			const titles = await titlesOf(
+				head,
+				cards.map(({ card }) => card),
+			);
 			const { state: _state, ...fields } = cards[0] ?? { state: null };
 			return [
 				['title', ...Object.keys(fields)],
-				...cards.map(({ state: _, ...card }) => [flow.titles[card.card], ...Object.values(card)]),
+				...cards.map(({ state: _, ...card }) => [titles[card.card], ...Object.values(card)]),
 			];
 		},
 		days: (flow: FlowPage) => [

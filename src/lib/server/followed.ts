@@ -1,0 +1,45 @@
+import { LRUCache } from 'lru-cache';
+
+/**
+ * What this process remembers of boards: read once, and then followed by what is new. One reading of a board at a time;
+ * whoever asks meanwhile waits for it. Any process can read it again: it only saves the reading.
+ */
+export class Followed<T extends { seq: number }> {
+	readonly #kept: LRUCache<string, T>;
+	readonly #reading = new Map<string, Promise<T>>();
+
+	/** @param most how many boards are remembered */
+	constructor(most = 30) {
+		this.#kept = new LRUCache({ max: most });
+	}
+
+	/**
+	 * What is known of a board, at least up to an event of it.
+	 * @param read reads it, or reads on from what is known; gives the same or another thing
+	 */
+	async get(board: string, seq: number, read: (known: T | undefined) => Promise<T>): Promise<T> {
+		const before = this.#reading.get(board);
+		const known = this.#kept.get(board);
+		if (!before && known && known.seq >= seq) return known;
+		const work = (before ?? Promise.resolve(undefined))
+			.catch(() => undefined)
+			.then(async () => {
+				const now = this.#kept.get(board);
+				if (now && now.seq >= seq) return now;
+				const next = await read(now);
+				this.#kept.set(board, next);
+				return next;
+			});
+		this.#reading.set(board, work);
+		try {
+			return await work;
+		} finally {
+			if (this.#reading.get(board) === work) this.#reading.delete(board);
+		}
+	}
+
+	/** Forgets a board: it is read anew. */
+	forget(board: string): void {
+		this.#kept.delete(board);
+	}
+}
