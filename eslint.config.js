@@ -19,11 +19,12 @@ const DIRECTIONS = [
 			'flowbite*',
 			'pg',
 			'd3-*',
+			'!d3-array',
 		],
 	],
 	[
 		'src/lib/server/**',
-		['**/ui/**', '**/routes/**', '**/cli/**', '**/demo/**', 'svelte*', 'flowbite*', 'd3-*'],
+		['**/ui/**', '**/routes/**', '**/cli/**', '**/demo/**', 'svelte*', 'flowbite*', 'd3-*', '!d3-array'],
 	],
 	[
 		'src/lib/ui/**',

@@ -5,7 +5,8 @@ import { closedSprints } from '../src/core/capacity/past.ts';
 import { learn, PERSON_DAY } from '../src/core/capacity/promise.ts';
 import { shareOut } from '../src/core/capacity/share-out.ts';
 import type { BoardFile } from '../src/core/exchange/board-file.ts';
-import { EVENT_KINDS, type EventKind, type HistoryEvent } from '../src/core/flow/history.ts';
+import { FILED_EVENTS, type FiledEvent } from '../src/core/events/kinds.ts';
+import { type HistoryEvent } from '../src/core/flow/history.ts';
 import { sprintAccounts } from '../src/core/sprint/ledger.ts';
 import type { Tx } from '../src/lib/server/database.ts';
 import { BOARDS, type DemoBoard } from './boards.ts';
@@ -24,7 +25,7 @@ export const HOLIDAYS: readonly (readonly [ago: number, name: string])[] = [
 
 /** The part of a demo history that stands in the history file. */
 export function historyOf(history: DemoHistory): HistoryEvent[] {
-	const isKind = (kind: string): kind is EventKind => (EVENT_KINDS as readonly string[]).includes(kind);
+	const isKind = (kind: string): kind is FiledEvent => (FILED_EVENTS as readonly string[]).includes(kind);
 	return history.events.flatMap((e): HistoryEvent[] =>
 		isKind(e.event) ? [{ card: String(e.card), at: e.at, event: e.event, value: e.value }] : [],
 	);

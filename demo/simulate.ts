@@ -1,7 +1,7 @@
 import { weekday } from '../src/core/calendar/days.ts';
 import { HOUR_MS, type Day, type Instant, type Zone } from '../src/core/calendar/zone.ts';
-import type { EventKind } from '../src/core/flow/history.ts';
-import type { Reason } from '../src/core/sprint/carry-over.ts';
+import type { FiledEvent } from '../src/core/events/kinds.ts';
+import type { Reason } from '../src/core/events/reasons.ts';
 import { restTitle } from '../src/core/sprint/left.ts';
 import type { Decision } from '../src/core/sprint/settle.ts';
 import type { DemoBoard } from './boards.ts';
@@ -13,7 +13,7 @@ import { chance, type Chance } from './random.ts';
 export interface DemoEvent {
 	card: number;
 	at: Instant;
-	event: EventKind | 'due' | 'described' | 'comment' | 'unfinished' | 'split-to' | 'split-from';
+	event: FiledEvent | 'due' | 'described' | 'comment' | 'unfinished' | 'split-to' | 'split-from';
 	value: string;
 	by: string;
 	after?: object;

@@ -1,5 +1,8 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
+import { BOARD_EVENTS } from '../src/core/events/board-events.ts';
+import { CARD_EVENTS } from '../src/core/events/card-events.ts';
+import type { BoardEventKind, CardEventKind } from '../src/core/events/event.ts';
 import { COMMANDS } from '../src/lib/server/commands/index.ts';
 import type { Sent } from './support/at-once.ts';
 import { useDatabase } from './support/database.ts';
@@ -297,4 +300,35 @@ test('who may not do it any more may not take it back either', async () => {
 		s.board.lead.id,
 	]);
 	assert.equal((await refusal(command(s.board.lead, 'UndoCommand', { of: done.id }))).code, 'right.missing');
+});
+
+// What people and their hours were before is told as it is: each command about them has its own.
+test('whatever happened is of a kind that is known, and keeps of before and after what its kind says', async () => {
+	const { rows } = await db.query<{ kind: string; card: boolean; before: string[]; after: string[] }>(
+		`with e as (
+			select kind, card_id is not null as card, nullif(before, 'null') as before, nullif(after, 'null') as after from event
+		)
+		select kind, card,
+			coalesce(array_agg(distinct b) filter (where b is not null), '{}') as before,
+			coalesce(array_agg(distinct a) filter (where a is not null), '{}') as after
+		from e
+		left join lateral jsonb_object_keys(before) b on true
+		left join lateral jsonb_object_keys(after) a on true
+		where kind <> 'people'
+		group by 1, 2`,
+	);
+	assert.ok(rows.length > 40, 'this file has made most kinds of events');
+	for (const { kind, card, before, after } of rows) {
+		const table: Record<string, CardEventKind | BoardEventKind> = card ? CARD_EVENTS : BOARD_EVENTS;
+		const known = table[kind];
+		assert.ok(known, `${kind} is no kind of event of a ${card ? 'card' : 'board'}`);
+		assert.deepEqual(
+			{
+				before: before.filter((key) => !known.before?.includes(key)),
+				after: after.filter((key) => !known.after?.includes(key)),
+			},
+			{ before: [], after: [] },
+			kind,
+		);
+	}
 });

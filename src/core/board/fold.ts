@@ -36,6 +36,7 @@ export class BoardFold {
 			this.accounts.take(event, step);
 			this.since.take(event, step);
 		}
+		this.accounts.makeUp();
 		this.#last = events.at(-1)?.at ?? this.#last;
 		return true;
 	}

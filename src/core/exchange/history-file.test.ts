@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import fc from 'fast-check';
-import { EVENT_KINDS } from '../flow/history.ts';
+import { FILED_EVENTS } from '../events/kinds.ts';
 import { readVector, vectorFile } from '../testing/vectors.ts';
 import { readBoardFile, writeBoardFile } from './board-file.ts';
 import { readHistory, writeHistory } from './history-file.ts';
@@ -100,7 +100,7 @@ test('what is written is read again as it was', () => {
 			card: fc.string({ minLength: 1 }).filter((card) => card.trim() !== '' && !card.includes('\r')),
 			at: fc.integer({ min: 0, max: 4e12 }),
 			event: fc.constantFrom(
-				...EVENT_KINDS.filter((kind) => ['created', 'blocked', 'owner', 'label', 'archived'].includes(kind)),
+				...FILED_EVENTS.filter((kind) => ['created', 'blocked', 'owner', 'label', 'archived'].includes(kind)),
 			),
 			value: fc.string().filter((value) => !value.includes('\r')),
 		},

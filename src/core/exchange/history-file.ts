@@ -1,12 +1,13 @@
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
-import { EVENT_KINDS, inOrder, type EventKind, type HistoryEvent } from '../flow/history.ts';
+import { FILED_EVENTS, type FiledEvent } from '../events/kinds.ts';
+import { inOrder, type HistoryEvent } from '../flow/history.ts';
 import type { BoardFile } from './board-file.ts';
 import { instantText, parseInstant } from '../calendar/instant.ts';
 
 const HEADER = ['card', 'at', 'event', 'value'];
 const FIGURE = /^(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i;
-const FIGURES: readonly EventKind[] = ['sized', 'left', 'worked', 'split'];
+const FIGURES: readonly FiledEvent[] = ['sized', 'left', 'worked', 'split'];
 
 /** A line of a history file that cannot be read; line is where its record starts, counted from 1. */
 export interface LineError {
@@ -78,7 +79,7 @@ function firstLine(lastLine: number, record: string[]): number {
 function checker(board: BoardFile): (record: string[]) => HistoryEvent | string {
 	const columns = new Set(board.columns.map((column) => column.name));
 	const sprints = new Map(board.sprints.map((sprint) => [String(sprint.number), sprint]));
-	const kinds = new Set<string>(EVENT_KINDS);
+	const kinds = new Set<string>(FILED_EVENTS);
 	return (record) => {
 		if (record.length !== 4) return `${record.length} fields where there must be four`;
 		const [card, when, kind, value] = record as [string, string, string, string];
@@ -86,7 +87,7 @@ function checker(board: BoardFile): (record: string[]) => HistoryEvent | string 
 		const at = parseInstant(when);
 		if (at === null) return `"${when}" is not an instant with a date, hours, minutes and an offset`;
 		if (!kinds.has(kind)) return `unknown event "${kind}"`;
-		const event = kind as EventKind;
+		const event = kind as FiledEvent;
 		if (event === 'column' && value && !columns.has(value)) return `unknown column "${value}"`;
 		if (FIGURES.includes(event) && !isFigure(value))
 			return `${event} "${value}" is not a figure of 0 or more`;

@@ -1,6 +1,6 @@
 import type { ReportPage } from '../board/look-back.ts';
 import { dayText } from '../calendar/days.ts';
-import { REASONS } from '../sprint/carry-over.ts';
+import { REASONS } from '../events/reasons.ts';
 import { sidesOf } from '../sprint/settle.ts';
 
 const UNIT = { hours: 'h', points: 'pt', none: '' };

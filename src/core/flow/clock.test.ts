@@ -5,7 +5,8 @@ import { zoneOf } from '../calendar/zone.ts';
 import { ageing, pastShapes } from './ageing.ts';
 import { archive, enter, NEW_CLOCK, restore, type CardClock } from './clock.ts';
 import { expectationOf } from './expectation.ts';
-import { inOrder, type EventKind, type HistoryEvent } from './history.ts';
+import type { FiledEvent } from '../events/kinds.ts';
+import { inOrder, type HistoryEvent } from './history.ts';
 import type { Layout } from './layout.ts';
 import { lifetimes } from './lifetime.ts';
 import { standing } from './standing.ts';
@@ -104,7 +105,7 @@ describe('the clock', () => {
 	});
 });
 
-const event = (card: string, hour: number, kind: EventKind, value = ''): HistoryEvent => ({
+const event = (card: string, hour: number, kind: FiledEvent, value = ''): HistoryEvent => ({
 	card,
 	at: hour * HOUR,
 	event: kind,
@@ -172,10 +173,10 @@ test('stays follow each other without overlap, and what stands is what came less
 		fc.nat(24 * 12),
 		fc.oneof(
 			fc.tuple(
-				fc.constant<EventKind>('column'),
+				fc.constant<FiledEvent>('column'),
 				fc.constantFrom('', 'Ready', 'Making', 'Check', 'Done', 'Told'),
 			),
-			fc.tuple(fc.constantFrom<EventKind>('archived', 'restored'), fc.constant('')),
+			fc.tuple(fc.constantFrom<FiledEvent>('archived', 'restored'), fc.constant('')),
 		),
 	);
 	fc.assert(

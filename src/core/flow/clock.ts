@@ -27,34 +27,64 @@ export const NEW_CLOCK: CardClock = {
 	before: 'none',
 };
 
+/** A clock of its own, with nothing but a clock's fields. Written out: a history makes very many of them. */
+export function clockOf({
+	state,
+	column,
+	entered,
+	started,
+	finished,
+	archived,
+	before,
+}: CardClock): CardClock {
+	return { state, column, entered, started, finished, archived, before };
+}
+
 /** The clock after a card came to a column, or to the backlog (null), at an instant. */
 export function enter(layout: Layout, clock: CardClock, column: number | null, at: Instant): CardClock {
 	if (clock.archived || column === clock.column) return clock;
-	const moved = { ...clock, column, entered: at };
-	if (column === null) return { ...moved, state: 'none', started: null, finished: null };
+	const moved = clockOf(clock);
+	moved.column = column;
+	moved.entered = at;
+	if (column === null) {
+		moved.state = 'none';
+		moved.started = moved.finished = null;
+		return moved;
+	}
 	const done = layout.columns[column]?.kind === 'done';
-	if (clock.state === 'done') return done ? moved : { ...moved, state: 'running', finished: null };
-	if (clock.state === 'running') return done ? { ...moved, state: 'done', finished: at } : moved;
-	if (done) return { ...moved, state: 'done', started: at, finished: at };
-	return column >= layout.commitment ? { ...moved, state: 'running', started: at } : moved;
+	if (clock.state === 'done') {
+		if (done) return moved;
+		moved.state = 'running';
+		moved.finished = null;
+	} else if (done) {
+		moved.state = 'done';
+		moved.finished = at;
+		if (clock.state !== 'running') moved.started = at;
+	} else if (clock.state !== 'running' && column >= layout.commitment) {
+		moved.state = 'running';
+		moved.started = at;
+	}
+	return moved;
 }
 
 /** The clock after a card was archived: one that is not done is dropped, a done one stays done. */
 export function archive(clock: CardClock): CardClock {
 	if (clock.archived) return clock;
-	if (clock.state === 'done') return { ...clock, archived: true };
-	return {
-		...clock,
-		archived: true,
-		state: 'dropped',
-		before: clock.state === 'running' ? 'running' : 'none',
-	};
+	const put = clockOf(clock);
+	put.archived = true;
+	if (clock.state === 'done') return put;
+	put.state = 'dropped';
+	put.before = clock.state === 'running' ? 'running' : 'none';
+	return put;
 }
 
 /** The clock after an archived card was restored: the state it had before. */
 export function restore(clock: CardClock): CardClock {
 	if (!clock.archived) return clock;
-	return { ...clock, archived: false, state: clock.state === 'dropped' ? clock.before : clock.state };
+	const back = clockOf(clock);
+	back.archived = false;
+	if (clock.state === 'dropped') back.state = clock.before;
+	return back;
 }
 
 /** The clock after one event; the same clock when the event says nothing to it. */

@@ -1,33 +1,11 @@
+import type { FiledEvent } from '../events/kinds.ts';
 import type { Instant } from '../calendar/zone.ts';
-
-/** What can happen to a card, in the words of the history file. */
-export const EVENT_KINDS = [
-	'created',
-	'column',
-	'blocked',
-	'unblocked',
-	'sized',
-	'left',
-	'worked',
-	'split',
-	'sprint',
-	'planned',
-	'owner',
-	'unowner',
-	'type',
-	'class',
-	'label',
-	'archived',
-	'restored',
-] as const;
-
-export type EventKind = (typeof EVENT_KINDS)[number];
 
 /** One thing that happened to one card. The value is the text of the history file: a column's name, a figure, a reason. */
 export interface HistoryEvent {
 	card: string;
 	at: Instant;
-	event: EventKind;
+	event: FiledEvent;
 	value: string;
 }
 

@@ -1,5 +1,5 @@
 import type { Instant } from '../calendar/zone.ts';
-import { NEW_CLOCK, step, type CardClock } from './clock.ts';
+import { clockOf, NEW_CLOCK, step, type CardClock } from './clock.ts';
 import type { HistoryEvent } from './history.ts';
 import type { Layout } from './layout.ts';
 
@@ -39,40 +39,22 @@ export interface ClockStep {
 /** The lifetimes of a history's cards, followed event by event. What comes in is in time order. */
 export class Lifetimes {
 	readonly byCard = new Map<string, Lifetime>();
-	readonly #clocks = new Map<string, CardClock>();
 	readonly #layout: Layout;
+	/** What is answered: one thing, said anew each time. */
+	readonly #step: ClockStep = { before: NEW_CLOCK, after: NEW_CLOCK };
 
 	constructor(layout: Layout) {
 		this.#layout = layout;
 	}
 
-	/** Takes in what happened next; gives what it did to the card's clock. */
+	/** Takes in what happened next; gives what it did to the card's clock, until the next is taken in. */
 	take(event: HistoryEvent): ClockStep {
-		const before = this.#clocks.get(event.card) ?? NEW_CLOCK;
-		const after = step(this.#layout, before, event);
-		let life = this.byCard.get(event.card);
-		if (!life) {
-			life = {
-				...NEW_CLOCK,
-				card: event.card,
-				title: '',
-				created: null,
-				stays: [],
-				blockages: [],
-				archivings: null,
-			};
-			this.byCard.set(event.card, life);
-		}
-		if (after !== before) {
-			this.#clocks.set(event.card, after);
-			Object.assign(life, after);
-			if (after.column !== before.column) {
-				const last = life.stays.at(-1);
-				if (last && last.until === null) last.until = event.at;
-				if (after.column !== null) life.stays.push({ column: after.column, from: event.at, until: null });
-			}
-			if (after.archived && !before.archived) (life.archivings ??= []).push({ from: event.at, until: null });
-			if (before.archived && !after.archived) life.archivings!.at(-1)!.until = event.at;
+		const life = this.#life(event.card);
+		const after = step(this.#layout, life, event);
+		this.#step.before = this.#step.after = after;
+		if (after !== life) {
+			this.#step.before = clockOf(life);
+			goOn(life, after, event.at);
 		}
 		switch (event.event) {
 			case 'created':
@@ -89,8 +71,48 @@ export class Lifetimes {
 				if (blockage?.until === null) blockage.until = event.at;
 			}
 		}
-		return { before, after };
+		return this.#step;
 	}
+
+	#life(card: string): Lifetime {
+		const known = this.byCard.get(card);
+		if (known) return known;
+		const made: Lifetime = {
+			state: 'none',
+			column: null,
+			entered: null,
+			started: null,
+			finished: null,
+			archived: false,
+			before: 'none',
+			card,
+			title: '',
+			created: null,
+			stays: [],
+			blockages: [],
+			archivings: null,
+		};
+		this.byCard.set(card, made);
+		return made;
+	}
+}
+
+/** Takes a clock over into a lifetime, with the stay and the archiving that end or begin with it. */
+function goOn(life: Lifetime, clock: CardClock, at: Instant): void {
+	if (clock.column !== life.column) {
+		const last = life.stays.at(-1);
+		if (last && last.until === null) last.until = at;
+		if (clock.column !== null) life.stays.push({ column: clock.column, from: at, until: null });
+	}
+	if (clock.archived && !life.archived) (life.archivings ??= []).push({ from: at, until: null });
+	if (life.archived && !clock.archived) life.archivings!.at(-1)!.until = at;
+	life.state = clock.state;
+	life.column = clock.column;
+	life.entered = clock.entered;
+	life.started = clock.started;
+	life.finished = clock.finished;
+	life.archived = clock.archived;
+	life.before = clock.before;
 }
 
 /**

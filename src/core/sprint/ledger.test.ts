@@ -2,7 +2,8 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { parseInstant } from '../calendar/instant.ts';
-import type { EventKind, HistoryEvent } from '../flow/history.ts';
+import type { FiledEvent } from '../events/kinds.ts';
+import type { HistoryEvent } from '../flow/history.ts';
 import { sprintReport } from '../exchange/report.ts';
 import { agree, readVector, VECTORS } from '../testing/vectors.ts';
 import { sprintAccounts, type Ledger, type SprintBoard } from './ledger.ts';
@@ -53,13 +54,13 @@ const happening = fc.record({
 	card: fc.constantFrom('A-1', 'A-2', 'A-3'),
 	hour: fc.integer({ min: 0, max: 45 }),
 	what: fc.oneof(
-		fc.tuple(fc.constant('column' as EventKind), fc.constantFrom('', 'Ready', 'Making', 'Done')),
+		fc.tuple(fc.constant('column' as FiledEvent), fc.constantFrom('', 'Ready', 'Making', 'Done')),
 		fc.tuple(
-			fc.constantFrom<EventKind>('sized', 'left', 'worked', 'split'),
+			fc.constantFrom<FiledEvent>('sized', 'left', 'worked', 'split'),
 			fc.integer({ min: 0, max: 20 }).map(String),
 		),
-		fc.tuple(fc.constant('sprint' as EventKind), fc.constantFrom('', '1', '2', '3')),
-		fc.tuple(fc.constantFrom<EventKind>('archived', 'restored'), fc.constant('')),
+		fc.tuple(fc.constant('sprint' as FiledEvent), fc.constantFrom('', '1', '2', '3')),
+		fc.tuple(fc.constantFrom<FiledEvent>('archived', 'restored'), fc.constant('')),
 	),
 });
 

@@ -188,6 +188,11 @@ export class SprintAccounts implements Accounts {
 		this.#turn(asOf, true);
 	}
 
+	/** Makes up the accounts of closed sprints, so that nobody has to wait for all of them at once later. */
+	makeUp(): void {
+		for (const [number, book] of this.#books) if (!this.#running.has(number)) book.ledger ??= totals(book);
+	}
+
 	onList(sprint: number): Iterable<CardWork> {
 		return this.#lists.get(sprint) ?? [];
 	}

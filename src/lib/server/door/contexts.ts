@@ -1,3 +1,4 @@
+import type { BoardEventName, CardEventName } from '../../../core/events/kinds.ts';
 import type { CardClock } from '../../../core/flow/clock.ts';
 import type { Layout, ColumnKind } from '../../../core/flow/layout.ts';
 import type { Tx } from '../database.ts';
@@ -132,7 +133,7 @@ export interface Standing {
 
 interface Note {
 	card: string | null;
-	kind: string;
+	kind: CardEventName | BoardEventName;
 	value: string;
 	before: unknown;
 	after: unknown;
@@ -247,10 +248,10 @@ export class BoardContext implements PersonContext {
 		return id === null ? '' : this.column(id).name;
 	}
 
-	/** Notes an event, to be written with the command. */
-	note(
-		card: string | null,
-		kind: string,
+	/** Notes an event of a card, or (null) of the board, to be written with the command. */
+	note<C extends string | null>(
+		card: C,
+		kind: C extends string ? CardEventName : BoardEventName,
 		value = '',
 		before: unknown = null,
 		after: unknown = null,

@@ -1,6 +1,6 @@
 import { fsum } from 'd3-array';
 import type { BacklogPage } from '../../../core/board/plan.ts';
-import type { BoardHead, CardView } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/board/view.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { now } from '../time.ts';
 import { openCardsOf } from './open-cards.ts';

@@ -17,7 +17,7 @@ export async function changesAfter(board: string, seq: number): Promise<Change> 
 			select card_id, kind from event where board_id = $1 and seq > $2
 		)
 		select b.last_seq as seq,
-			exists (select from news where card_id is null or kind in ('imported')) as board,
+			exists (select from news where card_id is null) as board,
 			(select coalesce(json_agg(v), '[]') from (
 				${cardViews(`
 					select card_id from news where card_id is not null

@@ -1,7 +1,8 @@
 import { BoardFold } from '../../../core/board/fold.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
 import type { Instant } from '../../../core/calendar/zone.ts';
-import { EVENT_KINDS, type HistoryEvent } from '../../../core/flow/history.ts';
+import { FILED_EVENTS } from '../../../core/events/kinds.ts';
+import { type HistoryEvent } from '../../../core/flow/history.ts';
 import type { SprintAccounts } from '../../../core/sprint/ledger.ts';
 import { rows } from '../database.ts';
 import { Followed } from '../followed.ts';
@@ -56,62 +57,51 @@ async function readOn(head: BoardHead, columns: string, known: Kept | undefined)
 async function foldAnew(head: BoardHead): Promise<BoardFold> {
 	const file = boardFile(head);
 	const fold = new BoardFold(file);
-	const [names, [known]] = await Promise.all([
-		rows<{ id: string; number: number }>('select id, number from card where board_id = $1', [head.id]),
+	const [[cards], [known]] = await Promise.all([
+		rows<{ ids: string[] | null; numbers: number[] }>(
+			'select json_agg(id) as ids, json_agg(number) as numbers from card where board_id = $1',
+			[head.id],
+		),
 		rows<{ gone: number[] }>(
 			`select coalesce(json_agg(seq), '[]') as gone from event_void where board_id = $1`,
 			[head.id],
 		),
 	]);
-	const cards = new Map(names.map(({ id, number }) => [id, `${head.key}-${number}`]));
+	const keys = new Map(cards!.ids?.map((id, i) => [id, `${head.key}-${cards!.numbers[i]}`]));
 	const gone = new Set(known!.gone);
 	const people = byName(head);
 	let from: [at: Instant, seq: number] = [-Infinity, 0];
 	/** What happened at the last instant of a batch waits for the next one: more may have happened then. */
-	let waiting: Row[] = [];
+	let waiting: Placed[] = [];
 	// The next batch is on its way while one is folded.
 	let coming = batchAfter(head, from);
 	for (;;) {
 		const batch = await coming;
-		const last = batch.at(-1);
-		if (last) {
-			from = [last.at, last.seq];
+		const last = batch.seq ? batch.seq.length - 1 : -1;
+		if (last >= 0) {
+			from = [batch.at[last]!, batch.seq![last]!];
 			coming = batchAfter(head, from);
 			coming.catch(() => undefined);
 		}
-		const all = [...waiting, ...batch];
-		const whole = last ? all.findLastIndex(({ at }) => at < last.at) + 1 : all.length;
-		waiting = all.slice(whole);
-		const ready = all.slice(0, whole).filter(({ seq }) => !gone.has(seq));
-		fold.take(inPlace(ready).map((row) => eventOf(cards.get(row.card)!, row, people)));
-		if (!last) break;
+		const all = [...waiting, ...eventsOf(batch, keys, people, gone)];
+		const whole = last >= 0 ? all.findLastIndex(({ at }) => at < from[0]) + 1 : all.length;
+		waiting = all.splice(whole);
+		fold.take(inPlace(all));
+		if (last < 0) break;
 	}
 	fold.goOn(file.sprints, [], now().getTime());
 	return fold;
 }
 
-interface Row {
-	/** The id of the card. */
-	card: string;
-	at: Instant;
-	kind: HistoryEvent['event'];
-	value: string;
-	seq: number;
-	/** Of an event that corrects another, where that one stood. */
-	place: number | null;
+/** An event with its number, or of one that corrects another, that one's. */
+interface Placed extends HistoryEvent {
+	place: number;
 }
 
 /** Each in its place among those of its instant. */
-const inPlace = (events: Row[]) =>
-	events.some(({ place }) => place !== null)
-		? events.sort((a, b) => a.at - b.at || (a.place ?? a.seq) - (b.place ?? b.seq))
-		: events;
-
-function eventOf(card: string, { at, kind, value }: Row, people: ReadonlyMap<string, string>): HistoryEvent {
-	// What was noted of owners before ids were goes by the name.
-	if (kind === 'owner' || kind === 'unowner')
-		return { card, at, event: kind, value: people.get(value) ?? value };
-	return { card, at, event: kind, value };
+function inPlace(events: Placed[]): Placed[] {
+	const out = events.some((event, i) => i > 0 && event.place < events[i - 1]!.place);
+	return out ? events.sort((a, b) => a.at - b.at || a.place - b.place) : events;
 }
 
 /** Ids by names; of two people of one name whoever is in the team. */
@@ -122,32 +112,46 @@ const byName = ({ people }: BoardHead) =>
 		),
 	);
 
+/** Events as columns: what is many times the same is written and read the quickest so. Null where there are none. */
 interface Columns {
-	card: string[] | null;
+	card: string[];
 	at: Instant[];
 	kind: HistoryEvent['event'][];
 	value: string[];
-	seq: number[];
+	seq: number[] | null;
 	place: (number | null)[];
 }
 
-/** Events as columns: what is many times the same is written and read the quickest so. */
 const COLUMNS = `json_agg(card_id) as card, json_agg((extract(epoch from at) * 1000)::bigint) as at, json_agg(kind) as kind,
 	json_agg(case when kind in ('owner', 'unowner') then coalesce(after ->> 'person', value) else value end) as value,
 	json_agg(seq) as seq, json_agg(stands_for) as place`;
 
-const rowsOf = ({ card, at, kind, value, seq, place }: Columns): Row[] =>
-	(card ?? []).map((id, i) => ({
-		card: id,
-		at: at[i]!,
-		kind: kind[i]!,
-		value: value[i]!,
-		seq: seq[i]!,
-		place: place[i]!,
-	}));
+/** @param gone the numbers of those that were taken back */
+function eventsOf(
+	{ card, at, kind, value, seq, place }: Columns,
+	keys: ReadonlyMap<string, string>,
+	people: ReadonlyMap<string, string>,
+	gone: ReadonlySet<number>,
+): Placed[] {
+	const events: Placed[] = [];
+	for (let i = 0; i < (seq?.length ?? 0); i++) {
+		if (gone.has(seq![i]!)) continue;
+		const event = kind[i]!;
+		const said = value[i]!;
+		events.push({
+			card: keys.get(card[i]!)!,
+			at: at[i]!,
+			event,
+			// What was noted of owners before ids were goes by the name.
+			value: event === 'owner' || event === 'unowner' ? (people.get(said) ?? said) : said,
+			place: place[i] ?? seq![i]!,
+		});
+	}
+	return events;
+}
 
 /** Events by time and number, those after one of them, so many at most; taken-back ones too. */
-async function batchAfter(head: BoardHead, [at, seq]: [Instant, number]): Promise<Row[]> {
+async function batchAfter(head: BoardHead, [at, seq]: [Instant, number]): Promise<Columns> {
 	const [found] = await rows<Columns>(
 		`select ${COLUMNS} from (
 			select * from event
@@ -155,10 +159,10 @@ async function batchAfter(head: BoardHead, [at, seq]: [Instant, number]): Promis
 			order by at, seq
 			limit $6
 		) batch`,
-		[head.id, head.seq, EVENT_KINDS, at === -Infinity ? '-infinity' : new Date(at), seq, BATCH],
+		[head.id, head.seq, FILED_EVENTS, at === -Infinity ? '-infinity' : new Date(at), seq, BATCH],
 		'fold-batch',
 	);
-	return rowsOf(found!);
+	return found!;
 }
 
 /** What happened after an event, in time order; null where something before it was taken back or corrected. */
@@ -176,11 +180,10 @@ async function eventsSince(head: BoardHead, seq: number): Promise<HistoryEvent[]
 			(select exists (select from news where kind in ('undone', 'time-changed'))) as back,
 			(select json_agg(json_build_array(id, number)) from card where id in (select card_id from told)) as names
 		from told`,
-		[head.id, seq, head.seq, EVENT_KINDS],
+		[head.id, seq, head.seq, FILED_EVENTS],
 		'fold-news',
 	);
 	if (found!.back) return null;
-	const cards = new Map(found!.names?.map(([id, number]) => [id, `${head.key}-${number}`]));
-	const people = byName(head);
-	return inPlace(rowsOf(found!)).map((row) => eventOf(cards.get(row.card)!, row, people));
+	const keys = new Map(found!.names?.map(([id, number]) => [id, `${head.key}-${number}`]));
+	return inPlace(eventsOf(found!, keys, byName(head), new Set()));
 }

@@ -1,7 +1,8 @@
 import { parseDay } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import type { BoardFile } from '../../../core/exchange/board-file.ts';
-import { EVENT_KINDS, type HistoryEvent } from '../../../core/flow/history.ts';
+import { FILED_EVENTS } from '../../../core/events/kinds.ts';
+import { type HistoryEvent } from '../../../core/flow/history.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
 import { rows } from '../database.ts';
 
@@ -17,7 +18,7 @@ export async function boardHistory(head: Pick<BoardHead, 'id' | 'key' | 'seq'>):
 			join card c on c.id = e.card_id
 			where e.board_id = $1 and e.seq <= $3 and e.kind = any($2)
 				and not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)`,
-		[head.id, EVENT_KINDS, head.seq],
+		[head.id, FILED_EVENTS, head.seq],
 		'history-events',
 	);
 	return found!.events.map(([number, at, event, value]) => ({

@@ -2,7 +2,8 @@ import type { BehindCard, FIGURES, LookBackPage } from '../../../core/board/look
 import type { BoardHead } from '../../../core/board/view.ts';
 import { closedSprints } from '../../../core/capacity/past.ts';
 import { learn, PERSON_DAY } from '../../../core/capacity/promise.ts';
-import { carryOver, type CarryOver, type Reason, type Unfinished } from '../../../core/sprint/carry-over.ts';
+import { carryOver, type CarryOver, type Unfinished } from '../../../core/sprint/carry-over.ts';
+import { type Reason } from '../../../core/events/reasons.ts';
 import type { Ledger } from '../../../core/sprint/ledger.ts';
 import { velocity } from '../../../core/sprint/velocity.ts';
 import { rows } from '../database.ts';

@@ -1,7 +1,7 @@
 import type { ReportPage, ScopeChange } from '../../../core/board/look-back.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
 import { sprintCards, sprintOdds, sprintParts } from '../../../core/board/odds.ts';
-import type { Reason } from '../../../core/sprint/carry-over.ts';
+import type { Reason } from '../../../core/events/reasons.ts';
 import { follow } from '../../../core/sprint/follow.ts';
 import type { Ledger } from '../../../core/sprint/ledger.ts';
 import type { Decision } from '../../../core/sprint/settle.ts';

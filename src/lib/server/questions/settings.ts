@@ -1,4 +1,5 @@
-import type { SettingChange, SetUpPage } from '../../../core/board/settings.ts';
+import type { SetUpPage } from '../../../core/board/settings.ts';
+import { SETTING_EVENTS } from '../../../core/events/kinds.ts';
 import type { BoardHead } from '../../../core/board/view.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
@@ -27,25 +28,7 @@ export async function setUpPage(head: BoardHead, person: Person): Promise<SetUpP
 				order by e.seq desc
 				limit $5
 			) c) as changes`,
-		[
-			head.id,
-			person.id,
-			head.role === 'lead',
-			[
-				'people',
-				'column-changed',
-				'cadence-changed',
-				'settling-changed',
-				'budget-changed',
-				'type-changed',
-				'name-changed',
-				'sprint-goal',
-				'sprint-hours',
-				'sprint-moved',
-				'setting-undone',
-			] satisfies SettingChange['kind'][],
-			SHOWN,
-		],
+		[head.id, person.id, head.role === 'lead', SETTING_EVENTS, SHOWN],
 		'set-up',
 	);
 	return found!;

@@ -1,6 +1,6 @@
 import type { LookBackPage, ReportPage } from '$core/board/look-back';
 import type { Unit } from '$core/board/view';
-import { REASONS } from '$core/sprint/carry-over';
+import { REASONS } from '$core/events/reasons';
 import type { Stint } from '$core/sprint/ledger';
 import { median } from '$core/capacity/promise';
 import { amount, count, figure, list } from '../words';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { CardView, Unit } from '$core/board/view';
-	import { REASONS, type Reason } from '$core/sprint/carry-over';
+	import { REASONS, type Reason } from '$core/events/reasons';
 	import type { Stint } from '$core/sprint/ledger';
 	import { DECISIONS, type Decision } from '$core/sprint/settle';
 	import WorkBar from '../chart/WorkBar.svelte';

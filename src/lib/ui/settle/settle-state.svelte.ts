@@ -2,7 +2,7 @@ import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 import type { SettlePage } from '$core/board/settling';
 import type { CardView } from '$core/board/view';
 import { partsInHours, partsInPoints, type Part } from '$core/capacity/promise';
-import type { Reason } from '$core/sprint/carry-over';
+import type { Reason } from '$core/events/reasons';
 import type { Stint } from '$core/sprint/ledger';
 import { restTitle } from '$core/sprint/left';
 import { sidesOf, type Decision } from '$core/sprint/settle';

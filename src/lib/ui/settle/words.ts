@@ -1,5 +1,5 @@
 import type { CardView, Unit } from '$core/board/view';
-import { REASONS } from '$core/sprint/carry-over';
+import { REASONS } from '$core/events/reasons';
 import type { Entry } from '$core/sprint/settle';
 import { amount } from '../words';
 import type { Draft } from './settle-state.svelte';

@@ -1,3 +1,4 @@
+import type { CardEventName } from '../../../../core/events/kinds.ts';
 import { randomUUID } from 'node:crypto';
 import { IsBoolean, isUUID } from 'class-validator';
 import { boardCommand } from '../../door/command.ts';
@@ -46,7 +47,7 @@ export const checklistCard = boardCommand({
 			JSON.stringify(lines),
 		]);
 		let said = false;
-		const say = (kind: string, value: string) => {
+		const say = (kind: CardEventName, value: string) => {
 			said = true;
 			context.note(card.id, kind, value);
 		};

@@ -1,7 +1,7 @@
 import { generateNKeysBetween } from 'fractional-indexing';
 import { ArrayUnique, IsIn, IsString, MaxLength } from 'class-validator';
 import { archive } from '../../../../core/flow/clock.ts';
-import { REASONS, type Reason } from '../../../../core/sprint/carry-over.ts';
+import { REASONS, type Reason } from '../../../../core/events/reasons.ts';
 import { DECISIONS, type Decision } from '../../../../core/sprint/settle.ts';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';

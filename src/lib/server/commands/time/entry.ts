@@ -2,7 +2,8 @@ import { Decimals } from '../../door/fields.ts';
 import { IsBoolean, Max, MaxLength, Min, IsString } from 'class-validator';
 import { dayText } from '../../../../core/calendar/days.ts';
 import { zoneOf } from '../../../../core/calendar/zone.ts';
-import { EVENT_KINDS, type HistoryEvent } from '../../../../core/flow/history.ts';
+import { FILED_EVENTS } from '../../../../core/events/kinds.ts';
+import { type HistoryEvent } from '../../../../core/flow/history.ts';
 import { sprintAccounts } from '../../../../core/sprint/ledger.ts';
 import { Problem } from '../../problem.ts';
 import { dayField } from '../../door/day-field.ts';
@@ -233,11 +234,11 @@ async function leftByHistory(context: BoardContext, card: CardRow): Promise<numb
 		where e.card_id = $1 and e.kind = any($2)
 			and not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)
 `,
-		[card.id, EVENT_KINDS],
+		[card.id, FILED_EVENTS],
 	);
 	const now = context.at.getTime();
 	const noted = context.notes.flatMap(({ card: of, kind, value, stands }, i) =>
-		of === card.id && (EVENT_KINDS as readonly string[]).includes(kind)
+		of === card.id && (FILED_EVENTS as readonly string[]).includes(kind)
 			? [
 					{
 						at: stands?.at ?? context.at,

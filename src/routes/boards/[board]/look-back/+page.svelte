@@ -3,7 +3,7 @@
 	import { getContext } from 'svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import type { BehindCard, FIGURES } from '$core/board/look-back';
-	import { REASONS } from '$core/sprint/carry-over';
+	import { REASONS } from '$core/events/reasons';
 	import Figure from '$lib/ui/chart/Figure.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import Places from '$lib/ui/frame/Places.svelte';

@@ -4,7 +4,7 @@
 	import { dayText, parseDay } from '$core/calendar/days';
 	import { zoneOf } from '$core/calendar/zone';
 	import { tooLittle } from '$core/capacity/odds';
-	import { REASONS } from '$core/sprint/carry-over';
+	import { REASONS } from '$core/events/reasons';
 	import type { Unit } from '$core/board/view';
 	import { sidesOf } from '$core/sprint/settle';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';

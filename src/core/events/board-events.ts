@@ -1,0 +1,106 @@
+import type { BoardEventKind } from './event.ts';
+
+const shown = (value: unknown): string => {
+	if (value === null || value === undefined || value === '') return 'none';
+	if (typeof value === 'boolean') return value ? 'yes' : 'no';
+	return Array.isArray(value) ? value.join(', ') || 'none' : String(value);
+};
+
+type Values = Record<string, unknown> | null;
+
+/** `limit from 4 to 5`, of what has changed only. */
+function differences(before: Values, after: Values, words: Record<string, string>): string {
+	const changed = Object.keys(words).filter(
+		(key) => shown(before?.[key]) !== shown(after?.[key]) && after?.[key] !== undefined,
+	);
+	return (
+		changed.map((key) => `${words[key]} from ${shown(before?.[key])} to ${shown(after?.[key])}`).join('; ') ||
+		'nothing'
+	);
+}
+
+/** A setting, told by what of it has changed. */
+const setting = (
+	name: (value: string) => string,
+	words: Record<string, string>,
+	also: readonly string[] = [],
+) =>
+	({
+		setting: true,
+		concerns: 'team' as const,
+		before: [...Object.keys(words), ...also],
+		after: [...Object.keys(words), ...also],
+		says: ({ value, before, after }) => `${name(value)}: ${differences(before, after, words)}.`,
+	}) satisfies BoardEventKind;
+
+/** Everything that can happen to a board, its sprints and its people. */
+export const BOARD_EVENTS = {
+	people: {
+		setting: true,
+		concerns: 'team',
+		says: ({ value, before }) =>
+			before && Object.keys(before).length
+				? `${value} Before: ${Object.values(before).map(shown).join(', ')}.`
+				: value,
+	},
+	'column-changed': setting((name) => name, { limit: 'limit', mode: 'over the limit', policy: 'policy' }),
+	'cadence-changed': setting(() => 'Cadence', { days: 'days', weekday: 'weekday', name: 'name' }),
+	'settling-changed': setting(() => 'Settling', {
+		membersSettle: 'members settle',
+		doneDays: 'days that done cards stay',
+	}),
+	'budget-changed': setting((name) => `Budget of ${name}`, { hours: 'hours' }),
+	'type-changed': setting((name) => `Type ${name}`, { checklist: 'checklist' }),
+	'name-changed': {
+		setting: true,
+		concerns: 'team',
+		before: ['kind', 'name'],
+		after: ['kind', 'name', 'merged', 'retired', 'cards'],
+		says: ({ value, before, after }) => {
+			const what = String(after?.kind ?? 'name');
+			if (after?.retired !== undefined)
+				return after.retired ? `The ${what} ${value} is retired.` : `The ${what} ${value} is offered again.`;
+			return after?.merged
+				? `The ${what} ${shown(before?.name)} became one with ${value}.`
+				: `The ${what} ${shown(before?.name)} is called ${value}.`;
+		},
+	},
+	'sprint-goal': setting((number) => `Goal of sprint ${number}`, { goal: 'goal' }),
+	'sprint-hours': setting((number) => `Sprint ${number}`, { focus: 'focus', keepBack: 'keep-back' }),
+	'sprint-moved': setting((number) => `Sprint ${number}`, { starts: 'start', ends: 'end' }),
+	'setting-undone': {
+		setting: true,
+		concerns: 'team',
+		after: ['command'],
+		says: () => 'A change was taken back.',
+	},
+	'sprint-added': { setting: false, concerns: 'nobody', says: ({ value }) => `Sprint ${value} was added.` },
+	'sprint-started': {
+		setting: false,
+		concerns: 'team',
+		after: ['committed', 'focus', 'keepBack'],
+		says: ({ value }) => `Sprint ${value} was started.`,
+	},
+	'sprint-settled': {
+		setting: false,
+		concerns: 'team',
+		after: ['done', 'unfinished'],
+		says: ({ value }) => `Sprint ${value} was settled.`,
+	},
+	undone: {
+		setting: false,
+		concerns: 'team',
+		says: ({ value }) => `What was done with sprint ${value} was taken back.`,
+	},
+	'finding-dismissed': {
+		setting: false,
+		concerns: 'nobody',
+		after: ['reason'],
+		says: ({ value, after }) => `The finding ${value} was put aside: ${shown(after?.reason)}.`,
+	},
+	'finding-recalled': {
+		setting: false,
+		concerns: 'nobody',
+		says: ({ value }) => `The finding ${value} was taken up again.`,
+	},
+} satisfies Record<string, BoardEventKind>;

@@ -1,0 +1,147 @@
+import type { CardEventKind, CardThen, Happened } from './event.ts';
+import { REASONS, type Reason } from './reasons.ts';
+
+const text = (value: unknown) => String(value ?? '');
+
+type Says = CardEventKind['says'];
+type More = Partial<Pick<CardEventKind, 'concerns' | 'before' | 'after'>>;
+
+/** One that stands in the history file; its owners want to know, unless it says otherwise. */
+const filed = (says: Says, more: More = {}) => ({
+	concerns: 'owners' as const,
+	inFile: true as const,
+	says,
+	...more,
+});
+/** One that only the card's own history tells. */
+const told = (says: Says, more: More = {}) => ({
+	concerns: 'owners' as const,
+	inFile: false as const,
+	says,
+	...more,
+});
+
+/** `made its type Repair` or, with nothing, `took away its type`. */
+const setOrNot = (set: (value: string) => string, not: string) => (event: Happened) =>
+	event.value ? set(event.value) : not;
+
+/** Everything that can happen to a card. */
+export const CARD_EVENTS = {
+	created: filed(({ value }) => `made this card: “${value}”.`, { concerns: 'team' }),
+	column: filed(
+		({ value, after }, { place }) => {
+			if (!value) return `put it back to the backlog from ${place || 'the board'}.`;
+			const through = after?.letThrough
+				? ` It was let through over the limit: ${text(after.letThrough)}.`
+				: '';
+			return `${place ? `moved it from ${place} to ${value}` : `brought it to ${value}`}.${through}`;
+		},
+		{ before: ['column'], after: ['letThrough'] },
+	),
+	blocked: filed(({ value }) => `marked it as blocked: ${value}.`),
+	unblocked: filed(() => 'unblocked it.', { before: ['reason'] }),
+	sized: filed(
+		({ value }, { size, unit }: CardThen) =>
+			size === null
+				? `sized it at ${value}${unit}.`
+				: `changed its size from ${size}${unit} to ${value}${unit}.`,
+		{ before: ['size', 'left'] },
+	),
+	left: filed(
+		({ value, after }, { unit }) =>
+			`corrected what is left to ${value}${unit}${after?.reason ? `: ${text(after.reason)}` : ''}.`,
+		{ before: ['left'], after: ['reason'] },
+	),
+	worked: filed(
+		({ value, who, after }) =>
+			after?.for && after.for !== who
+				? `logged ${value} h on it for ${text(after.for)}.`
+				: `worked ${value} h on it.`,
+		{ concerns: 'nobody', before: ['left'], after: ['for', 'day'] },
+	),
+	split: filed(({ value }, { unit }) => `split off ${value}${unit} to another card.`, {
+		before: ['size', 'left'],
+		after: ['card'],
+	}),
+	sprint: filed(setOrNot((value) => `put it on sprint ${value}.`, 'took it off the sprint.')),
+	planned: filed(({ value }) => (value === 'yes' ? 'marked it as planned.' : 'marked it as unplanned.'), {
+		concerns: 'nobody',
+	}),
+	owner: filed(({ value, who }) => (who === value ? 'took it.' : `gave it to ${value}.`), {
+		concerns: 'named',
+		after: ['person'],
+	}),
+	unowner: filed(({ value, who }) => (who === value ? 'no longer owns it.' : `took it from ${value}.`), {
+		concerns: 'named',
+		after: ['person'],
+	}),
+	type: filed(
+		setOrNot((value) => `made its type ${value}.`, 'took away its type.'),
+		{ before: ['type'] },
+	),
+	class: filed(({ value }) => `made its class ${value === 'fixed' ? 'fixed date' : value}.`, {
+		before: ['class'],
+	}),
+	label: filed(({ value }) => `labelled it ${value}.`, { concerns: 'nobody' }),
+	archived: filed(
+		setOrNot((value) => `archived it: ${value}.`, 'archived it.'),
+		{ before: ['sprint', 'unplanned'] },
+	),
+	restored: filed(() => 'restored it.', { after: ['letThrough'] }),
+
+	ordered: told((_, { place }) => (place ? 'moved it within its column.' : 'moved it within the backlog.'), {
+		concerns: 'nobody',
+	}),
+	'waits-for': told(({ value }) => `said what it waits for: ${value}.`, { before: ['waitingFor'] }),
+	'time-changed': told(
+		({ value, before }) =>
+			value
+				? `corrected ${text(before?.hours)} h that were logged on it to ${value} h.`
+				: `took back ${text(before?.hours)} h that were logged on it.`,
+		{ concerns: 'nobody', before: ['hours'], after: ['for', 'day'] },
+	),
+	unfinished: told(
+		({ value, after }) =>
+			`said why it was not finished in sprint ${text(after?.sprint)}: ${after?.words ? text(after.words) : (REASONS[value as Reason] ?? value)}.`,
+		{ after: ['sprint', 'decision', 'words', 'left'] },
+	),
+	unlabelled: told(({ value }) => `took the label ${value} off.`, { concerns: 'nobody' }),
+	start: told(
+		setOrNot((value) => `set its start to ${value}.`, 'took away its start.'),
+		{ before: ['start'] },
+	),
+	due: told(
+		setOrNot((value) => `set its due date to ${value}.`, 'took away its due date.'),
+		{ before: ['due'] },
+	),
+	initiative: told(
+		setOrNot((value) => `made it part of ${value}.`, 'took it out of its initiative.'),
+		{ before: ['initiative'] },
+	),
+	ready: told(({ value }) => (value === 'yes' ? 'marked it as ready.' : 'took back that it is ready.')),
+	'part-of': told(
+		setOrNot((value) => `made it a sub-card of ${value}.`, 'let it stand by itself.'),
+		{ before: ['parent'] },
+	),
+	committed: told(({ value }) => `started sprint ${value} with it.`),
+	'split-to': told(({ value }) => `split card ${value} off it.`),
+	'split-from': told(({ value }) => `split it off card ${value}.`),
+	comment: told(() => 'said something.'),
+	linked: told(
+		({ value, after }) =>
+			after?.kind === 'blocks' ? `said that it blocks ${value}.` : `linked it to ${value}.`,
+		{ after: ['kind'] },
+	),
+	unlinked: told(({ value }) => `took away its link to ${value}.`, { before: ['kind'] }),
+	'line-added': told(({ value }) => `added to its checklist: ${value}.`),
+	'line-changed': told(({ value }) => `changed a checklist line to: ${value}.`, { before: ['text'] }),
+	'line-done': told(({ value }) => `ticked off: ${value}.`),
+	'line-undone': told(({ value }) => `has still to do: ${value}.`),
+	'line-removed': told(({ value }) => `took off its checklist: ${value}.`),
+	'lines-ordered': told(() => 'put its checklist into another order.', { concerns: 'nobody' }),
+	renamed: told(({ value, before }) => `renamed it from “${text(before?.title)}” to “${value}”.`, {
+		before: ['title'],
+	}),
+	described: told(() => 'changed its description.', { before: ['description'], after: ['description'] }),
+	undone: told(() => 'took that back.', { after: ['command'] }),
+} satisfies Record<string, CardEventKind>;
