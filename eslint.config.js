@@ -42,6 +42,21 @@ const DIRECTIONS = [
 	['demo/**', ['**/ui/**', '**/routes/**', '**/cli/**', '**/tests/**', 'svelte*', 'flowbite*']],
 ];
 
+/** Within the core too they run one way: each folder may reach for those before it. */
+const CORE = [
+	'calendar',
+	'events',
+	'flow',
+	'sprint',
+	'capacity',
+	'backlog',
+	'rounds',
+	'account',
+	'pages',
+	'board',
+	'exchange',
+];
+
 export default ts.config(
 	{ ignores: ['build/', '.svelte-kit/', 'node_modules/', '.harrow/'] },
 	js.configs.recommended,
@@ -54,12 +69,35 @@ export default ts.config(
 	},
 	...DIRECTIONS.map(([folder, never]) => ({
 		files: [`${folder}/*.{ts,svelte}`],
+		ignores: ['src/core/*/*.ts'],
 		rules: {
 			'@typescript-eslint/no-restricted-imports': [
 				'error',
 				{
 					patterns: [
 						{ group: never, message: 'Imports run downwards only: routes → interface and server → core.' },
+					],
+				},
+			],
+		},
+	})),
+	...CORE.map((folder, i) => ({
+		files: [`src/core/${folder}/*.ts`],
+		ignores: ['**/*.test.ts'],
+		rules: {
+			'@typescript-eslint/no-restricted-imports': [
+				'error',
+				{
+					patterns: [
+						{ group: DIRECTIONS[0][1], message: 'The core knows nothing of what stands on it.' },
+						...(i + 1 < CORE.length
+							? [
+									{
+										group: CORE.slice(i + 1).map((later) => `**/${later}/**`),
+										message: `${folder} comes before it: imports in the core run one way.`,
+									},
+								]
+							: []),
 					],
 				},
 			],

@@ -4,7 +4,7 @@ import { rawHours, sprintDays, type Rota } from '../src/core/capacity/hours.ts';
 import { closedSprints } from '../src/core/capacity/past.ts';
 import { learn, PERSON_DAY } from '../src/core/capacity/promise.ts';
 import { shareOut } from '../src/core/capacity/share-out.ts';
-import type { BoardFile } from '../src/core/exchange/board-file.ts';
+import type { BoardFile } from '../src/core/sprint/board.ts';
 import { FILED_EVENTS, type FiledEvent } from '../src/core/events/kinds.ts';
 import { type HistoryEvent } from '../src/core/flow/history.ts';
 import { sprintAccounts } from '../src/core/sprint/ledger.ts';

@@ -1,6 +1,6 @@
 import { dayText } from '../src/core/calendar/days.ts';
 import type { Zone } from '../src/core/calendar/zone.ts';
-import type { BoardFile } from '../src/core/exchange/board-file.ts';
+import type { BoardFile } from '../src/core/sprint/board.ts';
 import type { HistoryEvent } from '../src/core/flow/history.ts';
 import { sprintAccounts } from '../src/core/sprint/ledger.ts';
 import type { Tx } from '../src/lib/server/database.ts';

@@ -2,7 +2,7 @@ import { group } from 'd3-array';
 import { generateNKeysBetween } from 'fractional-indexing';
 import { dayText, weekday } from '../src/core/calendar/days.ts';
 import { zoneOf, type Zone } from '../src/core/calendar/zone.ts';
-import type { BoardFile } from '../src/core/exchange/board-file.ts';
+import type { BoardFile } from '../src/core/sprint/board.ts';
 import { lifetimes, type Lifetime } from '../src/core/flow/lifetime.ts';
 import { sprintAccounts } from '../src/core/sprint/ledger.ts';
 import type { Tx } from '../src/lib/server/database.ts';

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import fc from 'fast-check';
-import type { AccountPage } from '../src/core/board/account.ts';
+import type { AccountPage } from '../src/core/pages/account.ts';
 import { accountPage } from '../src/lib/server/questions/account.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { Problem } from '../src/lib/server/problem.ts';

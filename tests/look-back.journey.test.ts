@@ -4,7 +4,7 @@ import type { Page } from 'playwright-core';
 import { accessible, textOf, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { signIn, startServer } from './support/server.ts';
-import type { LookBackPage, ReportPage } from '../src/core/board/look-back.ts';
+import type { LookBackPage, ReportPage } from '../src/core/pages/look-back.ts';
 
 await useDatabase('demo');
 const server = await startServer();

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { setUpPage } from '../src/lib/server/questions/settings.ts';
-import { settingSentence } from '../src/core/board/settings.ts';
+import { settingSentence } from '../src/core/board/setting-sentence.ts';
 import { useDatabase } from './support/database.ts';
 import { scene } from './support/scene.ts';
 import { command, refusal } from './support/small-board.ts';

@@ -1,4 +1,4 @@
-import { tidy } from '../capacity/hours.ts';
+import { tidy } from '../sums.ts';
 
 /** Hours that were worked: summed over everything that nobody asks apart. */
 export interface Worked {

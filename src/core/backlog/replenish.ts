@@ -1,4 +1,5 @@
-import type { ServiceClass } from '../board/view.ts';
+/** How urgently a card is treated, the most urgent first. */
+type ServiceClass = 'expedite' | 'fixed' | 'standard' | 'background';
 
 const ORDER: Record<ServiceClass, number> = { expedite: 0, fixed: 1, standard: 2, background: 3 };
 

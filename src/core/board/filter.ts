@@ -1,4 +1,4 @@
-import type { CardView } from './view.ts';
+import type { CardView } from '../pages/board.ts';
 
 /** What a board is narrowed to; empty words, nobody and false let everything through. */
 export interface Filter {

@@ -1,5 +1,5 @@
 import type { Instant } from '../calendar/zone.ts';
-import type { BoardFile } from '../exchange/board-file.ts';
+import type { BoardFile } from '../sprint/board.ts';
 import { FlowFold } from '../flow/fold.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import { Since } from '../rounds/since.ts';

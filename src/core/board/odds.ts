@@ -1,8 +1,8 @@
 import { TRIALS, type OddsInput } from '../capacity/odds.ts';
 import { partsInHours, type Part } from '../capacity/promise.ts';
 import { sprintOrder } from '../sprint/order.ts';
-import type { PlanPage } from './plan.ts';
-import type { BoardHead, CardView } from './view.ts';
+import type { PlanPage } from '../pages/plan.ts';
+import type { BoardHead, CardView } from '../pages/board.ts';
 
 /** The odds of a sprint are found with this seed, so that the same plan always has the same odds. */
 const SEED = 2026;

@@ -1,10 +1,10 @@
 import { dayText, mondayOf, weekText } from '../calendar/days.ts';
 import type { Day, Instant } from '../calendar/zone.ts';
-import type { BoardFile } from '../exchange/board-file.ts';
+import type { BoardFile } from '../sprint/board.ts';
 import type { FlowFold } from '../flow/fold.ts';
 import { follow } from '../sprint/follow.ts';
 import type { Accounts, CardWork, Ledger } from '../sprint/ledger.ts';
-import type { Segment, SprintView } from './view.ts';
+import type { Segment, SprintView } from '../pages/board.ts';
 
 const PAST_SHOWN = 6;
 const NEXT_SHOWN = 3;

@@ -1,3 +1,4 @@
+import { tidy } from '../sums.ts';
 import { validOn, weekHours, type TeamDays } from '../calendar/team-days.ts';
 import type { Day } from '../calendar/zone.ts';
 
@@ -70,11 +71,6 @@ export function sprintDays(
 ): { from: Day; to: Day } {
 	const next = Math.min(Infinity, ...later.map((other) => other.starts).filter((s) => s > sprint.starts));
 	return { from: sprint.starts, to: Math.min(sprint.ends, next - 1) };
-}
-
-/** Sums of shares in binary fractions come out a hair off: hours are kept to a millionth. */
-export function tidy(hours: number): number {
-	return Math.round(hours * 1e6) / 1e6;
 }
 
 /**

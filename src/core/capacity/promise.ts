@@ -1,5 +1,5 @@
 import { percentile } from '../flow/percentile.ts';
-import { tidy } from './hours.ts';
+import { tidy } from '../sums.ts';
 
 /** What a closed sprint says of how a team's hours turn into finished work. */
 export interface ClosedSprint {

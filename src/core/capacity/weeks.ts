@@ -1,6 +1,7 @@
 import { mondayOf } from '../calendar/days.ts';
 import type { Day } from '../calendar/zone.ts';
-import { daysAway, rawHours, tidy, type Rota } from './hours.ts';
+import { daysAway, rawHours, type Rota } from './hours.ts';
+import { tidy } from '../sums.ts';
 import { PERSON_DAY, portions, standingOf, type Part, type PlannedCard } from './promise.ts';
 
 /** A board as the weeks of its people see it. */

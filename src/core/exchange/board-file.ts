@@ -1,24 +1,8 @@
 import { dayText, parseDay } from '../calendar/days.ts';
-import { isZone, zoneOf, type Day, type Instant, type Zone } from '../calendar/zone.ts';
-import { COLUMN_KINDS, type ColumnKind, type Layout } from '../flow/layout.ts';
+import { isZone, zoneOf } from '../calendar/zone.ts';
+import { COLUMN_KINDS } from '../flow/layout.ts';
+import type { BoardFile, BoardSprint } from '../sprint/board.ts';
 import { instantText, parseInstant } from '../calendar/instant.ts';
-
-export interface BoardSprint {
-	number: number;
-	starts: Day;
-	ends: Day;
-	startedAt: Instant | null;
-	closedAt: Instant | null;
-}
-
-/** A board as the history file needs it: its calendar, columns and sprints. */
-export interface BoardFile extends Layout {
-	name: string;
-	zone: Zone;
-	unit: 'hours' | 'points';
-	columns: { name: string; kind: ColumnKind; limit: number | null }[];
-	sprints: BoardSprint[];
-}
 
 type Read<T> = { ok: true; value: T } | { ok: false; errors: string[] };
 

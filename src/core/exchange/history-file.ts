@@ -2,7 +2,7 @@ import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { FILED_EVENTS, type FiledEvent } from '../events/kinds.ts';
 import { inOrder, type HistoryEvent } from '../flow/history.ts';
-import type { BoardFile } from './board-file.ts';
+import type { BoardFile } from '../sprint/board.ts';
 import { instantText, parseInstant } from '../calendar/instant.ts';
 
 const HEADER = ['card', 'at', 'event', 'value'];

@@ -5,7 +5,7 @@ import type { HistoryEvent } from '../flow/history.ts';
 import { inCardOrder } from '../flow/lifetime.ts';
 import { cardReport, flowReport, type CardReport, type FlowReport } from '../flow/report.ts';
 import { sprintAccounts, type Ledger, type Stint } from '../sprint/ledger.ts';
-import type { BoardFile } from './board-file.ts';
+import type { BoardFile } from '../sprint/board.ts';
 
 /** A sprint's ledger as `measure` prints it. */
 type SprintReport = Omit<Ledger, 'stints' | 'moves'> & {

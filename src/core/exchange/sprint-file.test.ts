@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
-import type { ReportPage } from '../board/look-back.ts';
+import type { ReportPage } from '../pages/look-back.ts';
 import { parseDay } from '../calendar/days.ts';
 import type { Ledger } from '../sprint/ledger.ts';
 import { reportMarkdown, reportRows } from './sprint-file.ts';

@@ -1,4 +1,4 @@
-import type { ReportPage } from '../board/look-back.ts';
+import type { ReportPage } from '../pages/look-back.ts';
 import { dayText } from '../calendar/days.ts';
 import { REASONS } from '../events/reasons.ts';
 import { sidesOf } from '../sprint/settle.ts';

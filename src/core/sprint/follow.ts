@@ -1,4 +1,4 @@
-import { tidy } from '../capacity/hours.ts';
+import { tidy } from '../sums.ts';
 import type { Day, Instant, Zone } from '../calendar/zone.ts';
 import type { Ledger, Move } from './ledger.ts';
 

@@ -1,5 +1,5 @@
 import type { Instant } from '../calendar/zone.ts';
-import type { BoardSprint } from '../exchange/board-file.ts';
+import type { BoardSprint } from '../sprint/board.ts';
 import type { CardClock } from '../flow/clock.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import { inCardOrder, Lifetimes, type ClockStep } from '../flow/lifetime.ts';

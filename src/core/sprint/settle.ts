@@ -1,4 +1,4 @@
-import { tidy } from '../capacity/hours.ts';
+import { tidy } from '../sums.ts';
 import type { CardAmount, Ledger, Stint } from './ledger.ts';
 
 /** What can happen to a card that a sprint leaves unfinished. */

@@ -1,4 +1,4 @@
-import { FIGURES } from '../../core/board/look-back.ts';
+import { FIGURES } from '../../core/pages/look-back.ts';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import { COMMANDS } from './commands/index.ts';
 

@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
-import type { CardView } from '../../core/board/view.ts';
+import type { CardView } from '../../core/pages/board.ts';
 import type { Part } from '../../core/capacity/promise.ts';
 import { backlogRows, inFamilies } from './backlog/rows.ts';
 import { backlogSentence } from './backlog/sentence.ts';

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import fc from 'fast-check';
-import type { CardView, ColumnView } from '../../core/board/view.ts';
+import type { CardView, ColumnView } from '../../core/pages/board.ts';
 import { parseDay } from '../../core/calendar/days.ts';
 import { parseInstant } from '../../core/calendar/instant.ts';
 import { percentile } from '../../core/flow/percentile.ts';

@@ -1,5 +1,5 @@
 import { format, parseISO } from 'date-fns';
-import type { Unit } from '$core/board/view';
+import type { Unit } from '$core/pages/board';
 import { parseDay } from '$core/calendar/days';
 import { zoneOf, type Day } from '$core/calendar/zone';
 

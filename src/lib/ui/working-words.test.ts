@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
-import type { LookBackPage, ReportPage } from '../../core/board/look-back.ts';
-import type { CardView } from '../../core/board/view.ts';
+import type { LookBackPage, ReportPage } from '../../core/pages/look-back.ts';
+import type { CardView } from '../../core/pages/board.ts';
 import { parseDay } from '../../core/calendar/days.ts';
 import type { FollowDay } from '../../core/sprint/follow.ts';
 import type { Ledger, Stint } from '../../core/sprint/ledger.ts';

@@ -1,4 +1,4 @@
-import type { AccountPage, NamedLine } from '../../../core/board/account.ts';
+import type { AccountPage, NamedLine } from '../../../core/pages/account.ts';
 import {
 	account,
 	GROUPINGS,
@@ -11,7 +11,8 @@ import {
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { zoneOf, type Day } from '../../../core/calendar/zone.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
-import { hoursOn, tidy } from '../../../core/capacity/hours.ts';
+import { hoursOn } from '../../../core/capacity/hours.ts';
+import { tidy } from '../../../core/sums.ts';
 import { dayAsked, rangeWithin } from '../asked.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';

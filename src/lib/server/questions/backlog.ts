@@ -1,6 +1,6 @@
 import { fsum } from 'd3-array';
-import type { BacklogPage } from '../../../core/board/plan.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BacklogPage } from '../../../core/pages/plan.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { now } from '../time.ts';
 import { openCardsOf } from './open-cards.ts';

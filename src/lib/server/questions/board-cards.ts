@@ -1,4 +1,4 @@
-import type { BoardCards, CardView } from '../../../core/board/view.ts';
+import type { BoardCards, CardView } from '../../../core/pages/board.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { expectationOf } from '../../../core/flow/expectation.ts';

@@ -1,4 +1,4 @@
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';

@@ -1,5 +1,5 @@
-import type { CardView } from '../../../core/board/view.ts';
-import type { TimeEntry } from '../../../core/board/time.ts';
+import type { CardView } from '../../../core/pages/board.ts';
+import type { TimeEntry } from '../../../core/pages/time.ts';
 import type { CardEvent } from '../../../core/board/history-sentences.ts';
 import type { LinkKind } from '../door/contexts.ts';
 import { rows } from '../database.ts';

@@ -1,4 +1,4 @@
-import type { CardView } from '../../../core/board/view.ts';
+import type { CardView } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 import { cardViews } from './card-view.ts';
 

@@ -1,7 +1,7 @@
 import { group } from 'd3-array';
 import { LRUCache } from 'lru-cache';
 import type { BoardFold } from '../../../core/board/fold.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { calendarDays, workingDays, type DayCount } from '../../../core/calendar/day-count.ts';
 import { dayText, mondayOf, parseDay } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';

@@ -1,5 +1,5 @@
 import { BoardFold } from '../../../core/board/fold.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import type { Instant } from '../../../core/calendar/zone.ts';
 import { FILED_EVENTS } from '../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../core/flow/history.ts';

@@ -1,9 +1,9 @@
 import { parseDay } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
-import type { BoardFile } from '../../../core/exchange/board-file.ts';
+import type { BoardFile } from '../../../core/sprint/board.ts';
 import { FILED_EVENTS } from '../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../core/flow/history.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 
 /**

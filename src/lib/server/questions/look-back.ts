@@ -1,5 +1,5 @@
-import type { BehindCard, FIGURES, LookBackPage } from '../../../core/board/look-back.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BehindCard, FIGURES, LookBackPage } from '../../../core/pages/look-back.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { closedSprints } from '../../../core/capacity/past.ts';
 import { learn, PERSON_DAY } from '../../../core/capacity/promise.ts';
 import { carryOver, type CarryOver, type Unfinished } from '../../../core/sprint/carry-over.ts';

@@ -1,4 +1,4 @@
-import type { BoardHead, CardView } from '../../../core/board/view.ts';
+import type { BoardHead, CardView } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 import { Followed } from '../followed.ts';
 import { now } from '../time.ts';

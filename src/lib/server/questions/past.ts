@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import type { BoardFold } from '../../../core/board/fold.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import type { Past } from '../../../core/capacity/odds.ts';
 import { closedSprints, pastOf } from '../../../core/capacity/past.ts';
 import { learn, type ClosedSprint, type Learned } from '../../../core/capacity/promise.ts';

@@ -1,5 +1,5 @@
-import type { PeoplePage, PersonHours } from '../../../core/board/plan.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { PeoplePage, PersonHours } from '../../../core/pages/plan.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { shareOn } from '../../../core/capacity/hours.ts';

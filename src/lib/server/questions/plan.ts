@@ -1,5 +1,5 @@
-import type { PlanPage, PlanPerson } from '../../../core/board/plan.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { PlanPage, PlanPerson } from '../../../core/pages/plan.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { daysAway, givesFrom, hoursOn, rawHours } from '../../../core/capacity/hours.ts';

@@ -1,4 +1,4 @@
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { parseDay } from '../../../core/calendar/days.ts';
 import type { Day } from '../../../core/calendar/zone.ts';
 import { givesFrom, rawHours, sprintDays, type Rota } from '../../../core/capacity/hours.ts';

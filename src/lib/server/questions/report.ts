@@ -1,5 +1,5 @@
-import type { ReportPage, ScopeChange } from '../../../core/board/look-back.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { ReportPage, ScopeChange } from '../../../core/pages/look-back.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { sprintCards, sprintOdds, sprintParts } from '../../../core/board/odds.ts';
 import type { Reason } from '../../../core/events/reasons.ts';
 import { follow } from '../../../core/sprint/follow.ts';

@@ -1,4 +1,4 @@
-import type { BoardHead, Segment } from '../../../core/board/view.ts';
+import type { BoardHead, Segment } from '../../../core/pages/board.ts';
 import { ribbonOfSprints, ribbonOfWeeks } from '../../../core/board/ribbon.ts';
 import { now } from '../time.ts';
 import { boardFold } from './fold.ts';

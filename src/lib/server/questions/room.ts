@@ -1,4 +1,4 @@
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { partsInHours, partsInPoints, type Part } from '../../../core/capacity/promise.ts';
 import { planPage } from './plan.ts';
 

@@ -1,6 +1,6 @@
-import type { RoundsPage } from '../../../core/board/rounds.ts';
+import type { RoundsPage } from '../../../core/pages/rounds.ts';
 import { sprintOdds } from '../../../core/board/odds.ts';
-import type { BoardHead, CardView } from '../../../core/board/view.ts';
+import type { BoardHead, CardView } from '../../../core/pages/board.ts';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { hoursOn, shareOn } from '../../../core/capacity/hours.ts';

@@ -1,6 +1,6 @@
-import type { SetUpPage } from '../../../core/board/settings.ts';
+import type { SetUpPage } from '../../../core/pages/settings.ts';
 import { SETTING_EVENTS } from '../../../core/events/kinds.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 

@@ -1,5 +1,5 @@
-import type { SettlePage } from '../../../core/board/settling.ts';
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { SettlePage } from '../../../core/pages/settling.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { accountsOf } from './fold.ts';

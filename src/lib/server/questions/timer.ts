@@ -1,4 +1,4 @@
-import type { RunningTimer } from '../../../core/board/time.ts';
+import type { RunningTimer } from '../../../core/pages/time.ts';
 import { leftOn, timerHours } from '../../../core/capacity/timer.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { rows } from '../database.ts';

@@ -1,4 +1,4 @@
-import type { TimesheetPage, TimesheetRow } from '../../../core/board/account.ts';
+import type { TimesheetPage, TimesheetRow } from '../../../core/pages/account.ts';
 import { dayText, mondayOf } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { hoursOn } from '../../../core/capacity/hours.ts';

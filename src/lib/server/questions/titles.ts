@@ -1,4 +1,4 @@
-import type { BoardHead } from '../../../core/board/view.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 
 /** The titles of those cards that a page names, by their keys. */

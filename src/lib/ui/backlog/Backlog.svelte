@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { tick, untrack } from 'svelte';
 	import { LOOKED_AT, passes, type Filter } from '$core/board/filter';
-	import type { BacklogPage } from '$core/board/plan';
-	import type { CardView, PersonView } from '$core/board/view';
+	import type { BacklogPage } from '$core/pages/plan';
+	import type { CardView, PersonView } from '$core/pages/board';
 	import { pullOrder, replenishment } from '$core/backlog/replenish';
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { BoardHead, CardView, PersonView } from '$core/board/view';
+	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
 	import type { CardsChange } from '../board/board-state.svelte';
 	import NameTag from '../board/NameTag.svelte';
 	import { dueWords, figure } from '../words';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { CardView, SprintView } from '$core/board/view';
+	import type { CardView, SprintView } from '$core/pages/board';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
 	import { amount, count } from '../words';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { readPaste } from '$core/backlog/paste';
-	import type { Unit } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
 
 	interface Props {
 		unit: Unit;

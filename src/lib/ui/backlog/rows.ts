@@ -1,5 +1,5 @@
 import { sprintLines, type SprintLine } from '$core/backlog/lines';
-import type { CardView } from '$core/board/view';
+import type { CardView } from '$core/pages/board';
 
 export type Grouping = '' | 'initiative' | 'label';
 

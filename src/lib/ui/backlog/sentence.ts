@@ -1,5 +1,5 @@
-import type { BacklogPage } from '$core/board/plan';
-import type { BoardHead, CardView } from '$core/board/view';
+import type { BacklogPage } from '$core/pages/plan';
+import type { BoardHead, CardView } from '$core/pages/board';
 import { amount, count } from '../words';
 
 /** The backlog in a sentence: how much waits, how long it takes, what is not sized yet. */

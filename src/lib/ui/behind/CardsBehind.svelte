@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Unit } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
 	import { amount, count } from '../words';
 
 	interface Props {

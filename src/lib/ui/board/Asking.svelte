@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { page } from '$app/state';
-	import type { CardView, ColumnView } from '$core/board/view';
+	import type { CardView, ColumnView } from '$core/pages/board';
 	import type { Part } from '$core/capacity/promise';
 	import type { Ask } from './ask';
 	import { provideAsked } from '../dialogs/asked.svelte';

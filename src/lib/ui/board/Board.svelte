@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { tick } from 'svelte';
-	import type { CardView, PersonView } from '$core/board/view';
+	import type { CardView, PersonView } from '$core/pages/board';
 	import { goto } from '$app/navigation';
 	import { readPaste } from '$core/backlog/paste';
 	import type { Day } from '$core/calendar/zone';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { CardView, PersonView, Unit } from '$core/board/view';
+	import type { CardView, PersonView, Unit } from '$core/pages/board';
 	import type { Expectation } from '$core/flow/expectation';
 	import type { Day } from '$core/calendar/zone';
 	import { amount, blockedWords, count, dayOf, daysSince, dueWords, figure } from '../words';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { tick, untrack, type Snippet } from 'svelte';
-	import type { CardView, ColumnView } from '$core/board/view';
+	import type { CardView, ColumnView } from '$core/pages/board';
 	import AddCard from './AddCard.svelte';
 	import Slots from './Slots.svelte';
 	import { Windowed } from './windowed.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { CardView } from '$core/board/view';
+	import type { CardView } from '$core/pages/board';
 	import { dayText } from '$core/calendar/days';
 	import type { Day } from '$core/calendar/zone';
 	import { dateWords, dayOf } from '../words';

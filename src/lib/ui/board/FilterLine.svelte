@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { PersonView } from '$core/board/view';
+	import type { PersonView } from '$core/pages/board';
 	import { isNarrow, type Filter } from '$core/board/filter';
 
 	let {

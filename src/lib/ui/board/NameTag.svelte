@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { PersonView } from '$core/board/view';
+	import type { PersonView } from '$core/pages/board';
 
 	let { person, seed = 0 }: { person: Pick<PersonView, 'name' | 'initials'>; seed?: number } = $props();
 	const tones = ['river', 'moss', 'ochre', 'plum', 'brick', 'soil'];

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { CardView } from '$core/board/view';
+	import type { CardView } from '$core/pages/board';
 
 	let { card, onrename, onend }: { card: CardView; onrename: (title: string) => void; onend: () => void } =
 		$props();

@@ -1,4 +1,4 @@
-import type { CardView } from '$core/board/view';
+import type { CardView } from '$core/pages/board';
 
 /** What a person is asked for in a dialog before something is done. */
 export type Ask =

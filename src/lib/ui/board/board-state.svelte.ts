@@ -1,7 +1,7 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import { SvelteMap } from 'svelte/reactivity';
 import type { PastedCard } from '$core/backlog/paste';
-import type { BoardCards, BoardHead, CardView } from '$core/board/view';
+import type { BoardCards, BoardHead, CardView } from '$core/pages/board';
 import type { TableCard } from '$core/exchange/card-file';
 import { enter, type CardClock } from '$core/flow/clock';
 import { sized } from '$core/sprint/left';

@@ -1,4 +1,4 @@
-import type { CardView } from '$core/board/view';
+import type { CardView } from '$core/pages/board';
 import type { DragEvents } from './drag';
 
 /** Cards in someone's hand: where they were taken from, and where on the first of them they are held. */

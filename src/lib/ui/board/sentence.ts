@@ -1,4 +1,4 @@
-import type { CardView, ColumnView, SprintView, Unit } from '$core/board/view';
+import type { CardView, ColumnView, SprintView, Unit } from '$core/pages/board';
 import type { Expectation } from '$core/flow/expectation';
 import { parseDay } from '$core/calendar/days';
 import type { Day } from '$core/calendar/zone';

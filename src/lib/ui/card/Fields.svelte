@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Input, Select } from 'flowbite-svelte';
 	import { parseDay } from '$core/calendar/days';
-	import type { BoardHead, CardView, PersonView } from '$core/board/view';
+	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
 	import DateField from '../form/DateField.svelte';

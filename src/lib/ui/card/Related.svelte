@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Unit } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
 	import CardPick from '../form/CardPick.svelte';
 	import { amount } from '../words';
 	import type { CardPage } from './card-page';

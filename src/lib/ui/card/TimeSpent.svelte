@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { RunningTimer, TimeEntry } from '$core/board/time';
-	import type { PersonView, Unit } from '$core/board/view';
+	import type { RunningTimer, TimeEntry } from '$core/pages/time';
+	import type { PersonView, Unit } from '$core/pages/board';
 	import type { Command, CommandInput } from '../../commands';
 	import type { Refusal } from '../send';
 	import { amount, dateWords, figure } from '../words';

@@ -1,5 +1,5 @@
-import type { CardView } from '$core/board/view';
-import type { TimeEntry } from '$core/board/time';
+import type { CardView } from '$core/pages/board';
+import type { TimeEntry } from '$core/pages/time';
 import type { CardEvent } from '$core/board/history-sentences';
 
 /** A card with all that belongs to it, as its panel shows it. */

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Input, Label, Radio, Textarea } from 'flowbite-svelte';
-	import type { ColumnView } from '$core/board/view';
+	import type { ColumnView } from '$core/pages/board';
 	import Dialog from './Dialog.svelte';
 
 	interface Props {

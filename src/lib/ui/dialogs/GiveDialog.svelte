@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { Unit } from '$core/board/view';
-	import type { CardView } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
+	import type { CardView } from '$core/pages/board';
 	import { amount, count, list } from '../words';
 	import type { PlanRow } from '../plan/plan-state.svelte';
 	import Dialog from './Dialog.svelte';

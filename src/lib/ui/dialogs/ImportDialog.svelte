@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Select } from 'flowbite-svelte';
-	import type { Unit } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
 	import type { CardField, Mapping, TableCard } from '$core/exchange/card-file';
 	import { amount, count } from '../words';
 	import { handOver } from '../chart/keep-picture';

@@ -2,7 +2,7 @@
 	import { Select } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import type { Odds, OddsInput } from '$core/capacity/odds';
-	import type { CardView, Unit } from '$core/board/view';
+	import type { CardView, Unit } from '$core/pages/board';
 	import { amount, count, figure, list } from '../words';
 	import type { OddsFinder } from '../plan/odds-finder.svelte';
 	import Dialog from './Dialog.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Checkbox } from 'flowbite-svelte';
-	import type { PersonView, Unit } from '$core/board/view';
+	import type { PersonView, Unit } from '$core/pages/board';
 	import type { Part } from '$core/capacity/promise';
 	import { amount, list } from '../words';
 	import Dialog from './Dialog.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Textarea } from 'flowbite-svelte';
 	import { readPaste, type PastedCard } from '$core/backlog/paste';
-	import type { Unit } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
 	import { amount, count } from '../words';
 	import Dialog from './Dialog.svelte';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { CardView, Unit } from '$core/board/view';
+	import type { CardView, Unit } from '$core/pages/board';
 	import { skillsOf } from '$core/board/odds';
 	import { shareOut } from '$core/capacity/share-out';
 	import type { PlanRow } from '../plan/plan-state.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Input, Label } from 'flowbite-svelte';
-	import type { CardView, Unit } from '$core/board/view';
+	import type { CardView, Unit } from '$core/pages/board';
 	import { needsReason, sized } from '$core/sprint/left';
 	import Dialog from './Dialog.svelte';
 

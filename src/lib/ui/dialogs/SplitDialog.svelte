@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Checkbox, Input, Label } from 'flowbite-svelte';
-	import type { CardView, Unit } from '$core/board/view';
+	import type { CardView, Unit } from '$core/pages/board';
 	import { restTitle } from '$core/sprint/left';
 	import { amount, figure } from '../words';
 	import Dialog from './Dialog.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Checkbox, Input, Label } from 'flowbite-svelte';
-	import type { SprintView } from '$core/board/view';
+	import type { SprintView } from '$core/pages/board';
 	import type { Learned } from '$core/capacity/promise';
 	import { figure } from '../words';
 	import DateField from '../form/DateField.svelte';

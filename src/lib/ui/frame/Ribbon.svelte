@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { line } from 'd3-shape';
-	import type { Segment, Unit } from '$core/board/view';
+	import type { Segment, Unit } from '$core/pages/board';
 	import { parseDay } from '$core/calendar/days';
 	import { amount, count, dateWords, figure } from '../words';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { ReportPage } from '$core/board/look-back';
-	import type { Unit } from '$core/board/view';
+	import type { ReportPage } from '$core/pages/look-back';
+	import type { Unit } from '$core/pages/board';
 	import WorkBar from '../chart/WorkBar.svelte';
 	import { amount } from '../words';
 

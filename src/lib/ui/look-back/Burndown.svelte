@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { line } from 'd3-shape';
 	import type { Following } from '$core/sprint/follow';
-	import type { Unit } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
 	import { dayText } from '$core/calendar/days';
 	import { countScale } from '../chart/axes';
 	import Figure from '../chart/Figure.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Ledger, Stint } from '$core/sprint/ledger';
-	import type { Unit } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
 	import { figure } from '../words';
 
 	interface Props {

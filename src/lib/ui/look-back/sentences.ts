@@ -1,5 +1,5 @@
-import type { LookBackPage, ReportPage } from '$core/board/look-back';
-import type { Unit } from '$core/board/view';
+import type { LookBackPage, ReportPage } from '$core/pages/look-back';
+import type { Unit } from '$core/pages/board';
 import { REASONS } from '$core/events/reasons';
 import type { Stint } from '$core/sprint/ledger';
 import { median } from '$core/capacity/promise';

@@ -2,7 +2,7 @@
 	import { Input, Label } from 'flowbite-svelte';
 	import DateField from '../form/DateField.svelte';
 	import type { CommandInput, TeamCommand, TeamInput, TellTeam } from '../../commands';
-	import type { PeoplePage } from '$core/board/plan';
+	import type { PeoplePage } from '$core/pages/plan';
 	import { dateWords, figure } from '../words';
 
 	interface Props {

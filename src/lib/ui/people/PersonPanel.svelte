@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte';
 	import DateField from '../form/DateField.svelte';
 	import type { CommandInput, TeamCommand, TeamInput, TellTeam } from '../../commands';
-	import type { PeoplePage, PersonHours } from '$core/board/plan';
+	import type { PeoplePage, PersonHours } from '$core/pages/plan';
 	import { amount, count, dateWords, figure } from '../words';
 	import { aboutDay, rotaOf, WEEKDAYS, weekOn } from './day';
 	import MonthCalendar from './MonthCalendar.svelte';

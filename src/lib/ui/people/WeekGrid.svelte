@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { PeoplePage, PersonWeekView } from '$core/board/plan';
+	import type { PeoplePage, PersonWeekView } from '$core/pages/plan';
 	import { figure, shortDate } from '../words';
 	import NameTag from '../board/NameTag.svelte';
 

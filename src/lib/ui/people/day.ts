@@ -1,4 +1,4 @@
-import type { PersonHours } from '$core/board/plan';
+import type { PersonHours } from '$core/pages/plan';
 import { parseDay } from '$core/calendar/days';
 import { weekHours } from '$core/calendar/team-days';
 import { hoursOn, type Rota } from '$core/capacity/hours';

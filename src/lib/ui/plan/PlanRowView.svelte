@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Unit } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
 	import { amount, count, figure } from '../words';
 	import type { Block, PlanRow } from './plan-state.svelte';
 	import { presenceWords, standingWords } from './words';

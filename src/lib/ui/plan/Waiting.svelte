@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { tick, untrack } from 'svelte';
 	import { sprintLines } from '$core/backlog/lines';
-	import type { CardView, Unit } from '$core/board/view';
+	import type { CardView, Unit } from '$core/pages/board';
 	import { Windowed } from '../board/windowed.svelte';
 	import { amount } from '../words';
 

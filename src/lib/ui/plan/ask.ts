@@ -1,4 +1,4 @@
-import type { CardView } from '$core/board/view';
+import type { CardView } from '$core/pages/board';
 
 /** What planning asks a person for in a dialog. */
 export type PlanAsk =

@@ -1,5 +1,5 @@
-import type { PlanPage, PlanPerson } from '$core/board/plan';
-import type { CardView, PersonView, SprintView } from '$core/board/view';
+import type { PlanPage, PlanPerson } from '$core/pages/plan';
+import type { CardView, PersonView, SprintView } from '$core/pages/board';
 import { sprintCards, sprintOdds } from '$core/board/odds';
 import { partsInHours, partsInPoints, type Part, type PlannedCard } from '$core/capacity/promise';
 import type { BoardState } from '../board/board-state.svelte';

@@ -1,7 +1,7 @@
 import type { Odds } from '$core/capacity/odds';
 import { tooLittle } from '$core/capacity/odds';
 import type { Part } from '$core/capacity/promise';
-import type { Unit } from '$core/board/view';
+import type { Unit } from '$core/pages/board';
 import { amount, count, dateWords, list, shortDate } from '../words';
 import type { PlanRow } from './plan-state.svelte';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { CardView } from '$core/board/view';
+	import type { CardView } from '$core/pages/board';
 	import type { Finding, Remedy } from '$core/rounds/findings';
 	import { count } from '../words';
 	import { FINDINGS, OF_A_CARD, REMEDIES } from './words';

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { RoundsPage } from '$core/board/rounds';
-	import type { BoardHead, CardView } from '$core/board/view';
+	import type { RoundsPage } from '$core/pages/rounds';
+	import type { BoardHead, CardView } from '$core/pages/board';
 	import type { Day } from '$core/calendar/zone';
 	import NameTag from '../board/NameTag.svelte';
 	import { amount, blockedWords, count, daysSince, dueWords, list } from '../words';

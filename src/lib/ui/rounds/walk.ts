@@ -1,4 +1,4 @@
-import type { BoardHead, CardView } from '$core/board/view';
+import type { BoardHead, CardView } from '$core/pages/board';
 import { dayText } from '$core/calendar/days';
 import type { Day } from '$core/calendar/zone';
 import { count, dateWords, daysSince, list } from '../words';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Unit } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
 	import type { Entry, Sides } from '$core/sprint/settle';
 	import { amount, figure } from '../words';
 	import { ENTRIES } from './words';

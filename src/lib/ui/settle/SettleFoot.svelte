@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { PersonView } from '$core/board/view';
+	import type { PersonView } from '$core/pages/board';
 	import type { Entry } from '$core/sprint/settle';
 	import { amount, figure } from '../words';
 	import Term from '../frame/Term.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { CardView, Unit } from '$core/board/view';
+	import type { CardView, Unit } from '$core/pages/board';
 	import { REASONS, type Reason } from '$core/events/reasons';
 	import type { Stint } from '$core/sprint/ledger';
 	import { DECISIONS, type Decision } from '$core/sprint/settle';

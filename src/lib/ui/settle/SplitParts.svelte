@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { SettlePage } from '$core/board/settling';
-	import type { CardView, Unit } from '$core/board/view';
+	import type { SettlePage } from '$core/pages/settling';
+	import type { CardView, Unit } from '$core/pages/board';
 	import { amount } from '../words';
 	import type { Draft } from './settle-state.svelte';
 

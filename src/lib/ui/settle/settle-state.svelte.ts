@@ -1,6 +1,6 @@
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
-import type { SettlePage } from '$core/board/settling';
-import type { CardView } from '$core/board/view';
+import type { SettlePage } from '$core/pages/settling';
+import type { CardView } from '$core/pages/board';
 import { partsInHours, partsInPoints, type Part } from '$core/capacity/promise';
 import type { Reason } from '$core/events/reasons';
 import type { Stint } from '$core/sprint/ledger';

@@ -1,4 +1,4 @@
-import type { CardView, Unit } from '$core/board/view';
+import type { CardView, Unit } from '$core/pages/board';
 import { REASONS } from '$core/events/reasons';
 import type { Entry } from '$core/sprint/settle';
 import { amount } from '../words';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { CommandInput } from '../../commands';
-	import type { RunningTimer } from '$core/board/time';
+	import type { RunningTimer } from '$core/pages/time';
 	import { clockText } from '$core/capacity/hours-text';
 	import { reread } from '../frame/reread';
 	import { outbox } from '../outbox.svelte';

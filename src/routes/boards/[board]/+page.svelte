@@ -2,7 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { getContext, untrack } from 'svelte';
-	import type { CardView } from '$core/board/view';
+	import type { CardView } from '$core/pages/board';
 	import { parseDay } from '$core/calendar/days';
 	import Board from '$lib/ui/board/Board.svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';

@@ -2,7 +2,7 @@
 	import { page } from '$app/state';
 	import { getContext } from 'svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
-	import type { BehindCard, FIGURES } from '$core/board/look-back';
+	import type { BehindCard, FIGURES } from '$core/pages/look-back';
 	import { REASONS } from '$core/events/reasons';
 	import Figure from '$lib/ui/chart/Figure.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';

@@ -2,7 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { getContext, untrack } from 'svelte';
-	import type { CardView } from '$core/board/view';
+	import type { CardView } from '$core/pages/board';
 	import { parseDay } from '$core/calendar/days';
 	import type { Finding, Remedy } from '$core/rounds/findings';
 	import type { CommandInput } from '$lib/commands';

@@ -3,7 +3,7 @@
 	import { getContext, untrack } from 'svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import Names from '$lib/ui/set-up/Names.svelte';
-	import { settingSentence } from '$core/board/settings';
+	import { settingSentence } from '$core/board/setting-sentence';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { count, dateWords, momentWords } from '$lib/ui/words';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page as here } from '$app/state';
-	import type { NamedLine } from '$core/board/account';
+	import type { NamedLine } from '$core/pages/account';
 	import { GROUPINGS } from '$core/account/account';
 	import DateField from '$lib/ui/form/DateField.svelte';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';

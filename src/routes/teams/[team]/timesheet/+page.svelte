@@ -2,7 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { tick } from 'svelte';
-	import type { TimesheetRow } from '$core/board/account';
+	import type { TimesheetRow } from '$core/pages/account';
 	import { dayText, parseDay } from '$core/calendar/days';
 	import { readHours } from '$core/capacity/hours-text';
 	import DateField from '$lib/ui/form/DateField.svelte';

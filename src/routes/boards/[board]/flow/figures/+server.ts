@@ -1,7 +1,7 @@
 import { stringify } from 'csv-stringify/sync';
 import { answers } from '$lib/server/answers';
 import { Problem } from '$lib/server/problem';
-import type { BoardHead } from '$core/board/view';
+import type { BoardHead } from '$core/pages/board';
 import { boardHead } from '$lib/server/questions/board-head';
 import type { FlowPage } from '$core/pages/flow';
 import { finishedCards, flowPage } from '$lib/server/questions/flow';

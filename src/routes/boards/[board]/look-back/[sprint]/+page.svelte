@@ -5,7 +5,7 @@
 	import { zoneOf } from '$core/calendar/zone';
 	import { tooLittle } from '$core/capacity/odds';
 	import { REASONS } from '$core/events/reasons';
-	import type { Unit } from '$core/board/view';
+	import type { Unit } from '$core/pages/board';
 	import { sidesOf } from '$core/sprint/settle';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';

@@ -1,4 +1,4 @@
-import { FIGURES } from '$core/board/look-back';
+import { FIGURES } from '$core/pages/look-back';
 import { answers } from '$lib/server/answers';
 import { Problem } from '$lib/server/problem';
 import { boardHead } from '$lib/server/questions/board-head';

@@ -1,5 +1,4 @@
-import { BOARD_EVENTS } from '../events/board-events.ts';
-import type { BoardEventKind, Happened } from '../events/event.ts';
+import type { Happened } from '../events/event.ts';
 import type { BoardEventName } from '../events/kinds.ts';
 
 /** A change of what a board or its team is set to, as Set-up tells it. */
@@ -19,13 +18,4 @@ export interface SetUpPage {
 	retired: Record<'type' | 'label' | 'initiative', string[]>;
 	/** The newest first. */
 	changes: SettingChange[];
-}
-
-const said = (rate: number | null) => (rate === null ? 'none' : String(rate));
-
-/** What was changed, in a sentence that names what it was before. */
-export function settingSentence(change: SettingChange): string {
-	const { kind, value, rate } = change;
-	if (rate) return `${value} It was ${said(rate.before)}, it is ${said(rate.after)}.`;
-	return (BOARD_EVENTS[kind] as BoardEventKind).says(change);
 }

@@ -5,7 +5,7 @@ import type { Following } from '../sprint/follow.ts';
 import type { CardAmount, Ledger, Stint } from '../sprint/ledger.ts';
 import type { Decision } from '../sprint/settle.ts';
 import type { Velocity } from '../sprint/velocity.ts';
-import type { SprintView } from './view.ts';
+import type { SprintView } from './board.ts';
 
 /** What the place Look back shows of all closed sprints of a board. Cards are named by their keys. */
 export interface LookBackPage {

@@ -1,7 +1,7 @@
 import type { Learned } from '../capacity/promise.ts';
 import type { Ledger } from '../sprint/ledger.ts';
 import type { PlanPerson } from './plan.ts';
-import type { CardView } from './view.ts';
+import type { CardView } from './board.ts';
 
 /** What settling the running sprint of a board needs, or what is to be said of the last one when none runs. */
 export interface SettlePage {

@@ -1,6 +1,6 @@
 import type { Past } from '../capacity/odds.ts';
 import type { Learned } from '../capacity/promise.ts';
-import type { CardView } from './view.ts';
+import type { CardView } from './board.ts';
 
 /** What the backlog page shows beside its cards. */
 export interface BacklogPage {

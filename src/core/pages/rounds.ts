@@ -1,5 +1,5 @@
 import type { Finding } from '../rounds/findings.ts';
-import type { BoardCards, CardView } from './view.ts';
+import type { BoardCards, CardView } from './board.ts';
 
 /** What the rounds of a board show. */
 export interface RoundsPage {
