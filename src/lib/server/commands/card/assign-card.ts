@@ -1,7 +1,7 @@
 import { boardCommand } from '../../door/command.ts';
 import { Id, People, Version } from '../../door/fields.ts';
 import { ableToOwn, checkOwners } from '../board/names.ts';
-import { giveTo } from './owners.ts';
+import { giveOut } from './owners.ts';
 
 export class AssignCard {
 	@Id('card')
@@ -21,7 +21,8 @@ export const assignCard = boardCommand({
 	input: AssignCard,
 	async run(context, input) {
 		const card = await context.card(input.card, input.version);
-		await giveTo(context, card, checkOwners(await ableToOwn(context), input.owners, card.owners));
+		const owners = checkOwners(await ableToOwn(context), input.owners, card.owners);
+		await giveOut(context, [{ card, owners }]);
 		await context.changedNow([card]);
 	},
 });

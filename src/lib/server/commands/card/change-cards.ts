@@ -1,7 +1,7 @@
 import { IsBoolean, IsIn, IsString, MaxLength } from 'class-validator';
 import { boardCommand } from '../../door/command.ts';
 import { Id, Line, Lines, Optional, OrNull, People, SeenCard, SeenCards } from '../../door/fields.ts';
-import { giveTo } from './owners.ts';
+import { giveOut } from './owners.ts';
 import {
 	ableToOwn,
 	checkOwners,
@@ -68,16 +68,18 @@ export const changeCards = boardCommand({
 		const ids = cards.map((card) => card.id);
 		if (input.type !== undefined) {
 			const lines = typeNamed(await typesOf(context), input.type).map((line) => line.text);
-			for (const card of cards) {
-				if (card.type === input.type) continue;
-				context.note(card.id, 'type', input.type, { type: card.type });
-				const checklist = card.checklist.length ? card.checklist : linesOf(lines);
-				await tx.query('update card set type = $2, checklist = $3 where id = $1', [
-					card.id,
-					input.type,
-					JSON.stringify(checklist),
-				]);
-			}
+			const changed = cards.filter((card) => card.type !== input.type);
+			for (const card of changed) context.note(card.id, 'type', input.type, { type: card.type });
+			const checklists = changed.map((card) => ({
+				id: card.id,
+				checklist: card.checklist.length ? card.checklist : linesOf(lines),
+			}));
+			await tx.query(
+				`update card c set type = $2, checklist = n.checklist
+				from jsonb_to_recordset($1) n(id uuid, checklist jsonb)
+				where c.id = n.id`,
+				[JSON.stringify(checklists), input.type],
+			);
 		}
 		if (input.class !== undefined) {
 			await tx.query('update card set class = $2 where id = any($1::uuid[])', [ids, input.class]);
@@ -116,7 +118,11 @@ export const changeCards = boardCommand({
 		}
 		if (input.owners) {
 			const able = await ableToOwn(context);
-			for (const card of cards) await giveTo(context, card, checkOwners(able, input.owners, card.owners));
+			const wanted = input.owners;
+			await giveOut(
+				context,
+				cards.map((card) => ({ card, owners: checkOwners(able, wanted, card.owners) })),
+			);
 		}
 		await context.changedNow(cards);
 	},

@@ -1,19 +1,36 @@
 import type { BoardContext, CardRow } from '../../door/contexts.ts';
 
-/** Gives a card to people: the ids have been checked. Notes who came and who went. */
-export async function giveTo(context: BoardContext, card: CardRow, owners: readonly string[]): Promise<void> {
-	const came = owners.filter((owner) => !card.owners.includes(owner));
-	const went = card.owners.filter((owner) => !owners.includes(owner));
-	if (!came.length && !went.length) return;
-	const { rows } = await context.tx.query<{ id: string; name: string }>(
-		`with gone as (
-			delete from card_owner where card_id = $1 and person_id = any($3::uuid[])
+/** A card, and everyone who owns it from now on. */
+export interface Gift {
+	card: CardRow;
+	owners: readonly string[];
+}
+
+/** Gives cards to people, all at once: the ids have been checked. Notes who came and who went. */
+export async function giveOut(context: BoardContext, gifts: readonly Gift[]): Promise<void> {
+	const changes = gifts.flatMap(({ card, owners }) => [
+		...owners
+			.filter((owner) => !card.owners.includes(owner))
+			.map((person) => ({ card: card.id, person, comes: true })),
+		...card.owners
+			.filter((owner) => !owners.includes(owner))
+			.map((person) => ({ card: card.id, person, comes: false })),
+	]);
+	if (!changes.length) return;
+	const { rows } = await context.tx.query<{ card: string; person: string; comes: boolean; name: string }>(
+		`with change as materialized (
+			select c.n, (c.change ->> 'card')::uuid as card, (c.change ->> 'person')::uuid as person,
+				(c.change ->> 'comes')::boolean as comes, p.name
+			from jsonb_array_elements($1) with ordinality c(change, n)
+			join person p on p.id = (c.change ->> 'person')::uuid
+		), gone as (
+			delete from card_owner o using change c where o.card_id = c.card and o.person_id = c.person and not c.comes
 		), come as (
-			insert into card_owner select $1, unnest($2::uuid[]) on conflict do nothing
+			insert into card_owner select card, person from change where comes on conflict do nothing
 		)
-		select id, name from person where id = any($2::uuid[]) or id = any($3::uuid[]) order by name`,
-		[card.id, came, went],
+		select card, person, comes, name from change order by n`,
+		[JSON.stringify(changes)],
 	);
-	for (const { id, name } of rows)
-		context.note(card.id, came.includes(id) ? 'owner' : 'unowner', name, null, { person: id });
+	for (const { card, person, comes, name } of rows)
+		context.note(card, comes ? 'owner' : 'unowner', name, null, { person });
 }

@@ -1,4 +1,4 @@
-import { generateKeyBetween } from 'fractional-indexing';
+import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import { enter, type CardClock } from '../../../../core/flow/clock.ts';
 import { Problem } from '../../problem.ts';
 import { joinRunningSprint, leaveSprint } from '../sprint/join-leave.ts';
@@ -207,7 +207,7 @@ export async function reorder(
 }
 
 /** Writes a clock into the card's row, and the stay that goes with a new place. */
-export async function writePlace(
+async function writePlace(
 	context: BoardContext,
 	card: CardRow,
 	column: string | null,
@@ -252,8 +252,15 @@ export interface Placing {
 	clock: CardClock;
 }
 
-/** Writes the places of many cards at once, each another than where the card stood, and the stays that go with them. */
-export async function writePlaces(context: BoardContext, placings: readonly Placing[]): Promise<void> {
+/**
+ * Writes the places of many cards at once, each another than where the card stood, and the stays that go with them.
+ * @param through why they were let through over a limit
+ */
+export async function writePlaces(
+	context: BoardContext,
+	placings: readonly Placing[],
+	through: string | null = null,
+): Promise<void> {
 	if (!placings.length) return;
 	const date = (at: number | null) => (at === null ? null : new Date(at));
 	await context.tx.query('update stay set left_at = $2 where card_id = any($1::uuid[]) and left_at is null', [
@@ -269,7 +276,7 @@ export async function writePlaces(context: BoardContext, placings: readonly Plac
 		)
 		update card c
 		set column_id = p."column", rank = p.rank, clock = p.clock, entered_at = p.entered, started_at = p.started,
-			finished_at = p.finished, let_through = null, "left" = case when p.clock = 'done' then 0 else "left" end,
+			finished_at = p.finished, let_through = $3, "left" = case when p.clock = 'done' then 0 else "left" end,
 			version = version + 1
 		from places p
 		where c.id = p.id`,
@@ -286,6 +293,29 @@ export async function writePlaces(context: BoardContext, placings: readonly Plac
 				})),
 			),
 			context.at,
+			through,
 		],
 	);
+}
+
+/** Brings cards of the backlog into the first column, at its end, where its limit lets them in or a reason is given. */
+export async function bringIn(
+	context: BoardContext,
+	cards: readonly CardRow[],
+	reason: string | undefined,
+): Promise<{ advice?: string }> {
+	const first = context.board.columns[0]!;
+	const { above, under, standing } = await placeBounds(context, first.id, undefined);
+	const { through, advice } = checkLimit(first, standing, cards.length, reason);
+	const ranks = generateNKeysBetween(above, under, cards.length);
+	const placings = cards.map((row, i) => ({
+		row,
+		column: first.id,
+		rank: ranks[i]!,
+		clock: clockIn(context, row, first.id),
+	}));
+	await writePlaces(context, placings, through);
+	for (const card of cards)
+		context.note(card.id, 'column', first.name, { column: '' }, through ? { letThrough: through } : null);
+	return { advice };
 }

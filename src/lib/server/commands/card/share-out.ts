@@ -1,7 +1,7 @@
 import { boardCommand } from '../../door/command.ts';
 import { Entries, Id, SeenCard } from '../../door/fields.ts';
 import { ableToOwn, checkOwners } from '../board/names.ts';
-import { giveTo } from './owners.ts';
+import { giveOut } from './owners.ts';
 
 export class Gift extends SeenCard {
 	@Id('owner')
@@ -24,8 +24,11 @@ export const shareOut = boardCommand({
 	async run(context, input) {
 		const able = await ableToOwn(context);
 		const cards = await context.cards(input.cards);
-		for (const [i, card] of cards.entries())
-			await giveTo(context, card, checkOwners(able, [...card.owners, input.cards[i]!.owner], card.owners));
+		const gifts = cards.map((card, i) => ({
+			card,
+			owners: checkOwners(able, [...card.owners, input.cards[i]!.owner], card.owners),
+		}));
+		await giveOut(context, gifts);
 		await context.changedNow(cards);
 	},
 });

@@ -1,4 +1,3 @@
-import { generateNKeysBetween } from 'fractional-indexing';
 import { IsBoolean } from 'class-validator';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
@@ -6,8 +5,8 @@ import type { BoardContext, CardRow, SprintRow } from '../../door/contexts.ts';
 import { childrenOf } from '../card/family.ts';
 import { Id, Line, Optional, OrNull, People, SeenCard, SeenCards, SprintNumber } from '../../door/fields.ts';
 import { ableToOwn, checkOwners } from '../board/names.ts';
-import { giveTo } from '../card/owners.ts';
-import { checkLimit, placeBounds, writePlace, clockIn } from '../card/place.ts';
+import { giveOut } from '../card/owners.ts';
+import { bringIn } from '../card/place.ts';
 
 export class PlanCards {
 	@Id('board')
@@ -54,35 +53,46 @@ export const planCards = boardCommand({
 		}
 		const able = input.owners && (await ableToOwn(context));
 		const arriving: CardRow[] = [];
+		const listed: { id: string; unplanned: boolean }[] = [];
 		for (const card of cards) {
 			context.unarchived(card);
 			if (card.clock === 'done')
 				throw new Problem(409, 'card.done', `Card ${card.number} is done already.`, 'cards');
-			if (able) await giveTo(context, card, checkOwners(able, input.owners!, card.owners));
+		}
+		if (able)
+			await giveOut(
+				context,
+				cards.map((card) => ({ card, owners: checkOwners(able, input.owners!, card.owners) })),
+			);
+		const marked: string[] = [];
+		for (const card of cards) {
 			if (card.sprint_id === (sprint?.id ?? null)) {
-				await mark(context, card, sprint, input.planned);
+				if (!sprint?.started_at || input.planned === undefined || card.unplanned === !input.planned) continue;
+				// It is in the running sprint already: only whether it was planned is said.
+				marked.push(card.id);
+				context.note(card.id, 'planned', input.planned ? 'yes' : 'no');
 				continue;
 			}
 			const running = sprint?.started_at != null;
 			if (running && card.column_id === null) arriving.push(card);
 			const unplanned = running && input.planned !== true;
-			await context.tx.query('update card set sprint_id = $2, unplanned = $3 where id = $1', [
-				card.id,
-				sprint?.id ?? null,
-				unplanned,
-			]);
+			listed.push({ id: card.id, unplanned });
 			context.note(card.id, 'sprint', sprint ? String(sprint.number) : '');
 			if (running && !unplanned) context.note(card.id, 'planned', 'yes');
 		}
+		await context.tx.query(
+			`update card c set sprint_id = $2, unplanned = n.unplanned
+			from jsonb_to_recordset($1) n(id uuid, unplanned boolean)
+			where c.id = n.id`,
+			[JSON.stringify(listed), sprint?.id ?? null],
+		);
+		if (marked.length)
+			await context.tx.query('update card set unplanned = $2 where id = any($1::uuid[])', [
+				marked,
+				!input.planned,
+			]);
 		// What comes into a running sprint is seen on its board: it begins in the first column.
-		const first = context.board.columns[0]!;
-		const { above, under, standing } = await placeBounds(context, first.id, undefined);
-		const { through, advice } = checkLimit(first, standing, arriving.length, input.reason);
-		const ranks = generateNKeysBetween(above, under, arriving.length);
-		for (const [i, card] of arriving.entries()) {
-			await writePlace(context, card, first.id, ranks[i]!, clockIn(context, card, first.id), through);
-			context.note(card.id, 'column', first.name, { column: '' }, through ? { letThrough: through } : null);
-		}
+		const { advice } = await bringIn(context, arriving, input.reason);
 		const placed = new Set(arriving);
 		// A parent that only stood for its parts is changed too: it was named.
 		await context.changedNow([...new Set([...picked, ...cards])].filter((card) => !placed.has(card)));
@@ -102,16 +112,4 @@ async function planned(context: BoardContext, number: number): Promise<SprintRow
 			'sprint',
 		);
 	return sprint;
-}
-
-/** Says of a card that is in the running sprint already whether it was planned. */
-async function mark(
-	context: BoardContext,
-	card: CardRow,
-	sprint: SprintRow | null,
-	planned: boolean | undefined,
-): Promise<void> {
-	if (!sprint?.started_at || planned === undefined || card.unplanned === !planned) return;
-	await context.tx.query('update card set unplanned = $2 where id = $1', [card.id, !planned]);
-	context.note(card.id, 'planned', planned ? 'yes' : 'no');
 }

@@ -1,4 +1,3 @@
-import { generateNKeysBetween } from 'fractional-indexing';
 import { zoneOf } from '../../../../core/calendar/zone.ts';
 import { dayText } from '../../../../core/calendar/days.ts';
 import { givesFrom, rawHours } from '../../../../core/capacity/hours.ts';
@@ -9,7 +8,7 @@ import { daysOf, promiseOf, workersOf } from '../../questions/promise.ts';
 import { rotaOf } from '../../questions/rota.ts';
 import { boardCommand } from '../../door/command.ts';
 import { Id, Line, Optional, SprintNumber, Version } from '../../door/fields.ts';
-import { checkLimit, clockIn, placeBounds, writePlace } from '../card/place.ts';
+import { bringIn } from '../card/place.ts';
 import { keepAhead } from './keep-ahead.ts';
 
 export class StartSprint {
@@ -58,15 +57,11 @@ export const startSprint = boardCommand({
 			[sprint.id],
 		);
 		const cards = await context.cards(rows.map(({ id }) => ({ card: id })));
-		const first = board.columns[0]!;
-		const waiting = cards.filter((card) => card.column_id === null);
-		const { above, under, standing: there } = await placeBounds(context, first.id, undefined);
-		const { through } = checkLimit(first, there, waiting.length, input.reason);
-		const ranks = generateNKeysBetween(above, under, waiting.length);
-		for (const [i, card] of waiting.entries()) {
-			await writePlace(context, card, first.id, ranks[i]!, clockIn(context, card, first.id), through);
-			context.note(card.id, 'column', first.name, { column: '' }, through ? { letThrough: through } : null);
-		}
+		await bringIn(
+			context,
+			cards.filter((card) => card.column_id === null),
+			input.reason,
+		);
 		const standing = cards.filter((card) => card.column_id !== null);
 		if (standing.length) await context.changedNow(standing);
 		for (const card of standing) context.note(card.id, 'committed', String(sprint.number));
