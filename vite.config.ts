@@ -2,7 +2,7 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { build, defineConfig, type Plugin } from 'vite';
 
-const SERVER_WORKERS = ['src/workers/calendar-file.ts'];
+const SERVER_WORKERS = ['src/workers/calendar-file.ts', 'src/workers/sprint-odds.ts'];
 
 /** What the server computes in threads of its own is built beside the application, once that is there. */
 const serverWorkers: Plugin = {

@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
-import type { FindingKind } from '../src/core/rounds/findings.ts';
+import type { FindingKind } from '../src/core/rounds/state.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { roundsPage } from '../src/lib/server/questions/rounds.ts';
 import { useDatabase } from './support/database.ts';

@@ -1,3 +1,4 @@
+import type { Unit } from '../words.ts';
 import type { ClockState } from '../flow/clock.ts';
 import type { Expectation } from '../flow/expectation.ts';
 import type { ColumnKind } from '../flow/layout.ts';
@@ -5,7 +6,7 @@ import type { ColumnKind } from '../flow/layout.ts';
 /** What a board page shows; instants are ISO text, days `2026-11-23`. */
 
 export type Role = 'viewer' | 'member' | 'lead';
-export type Unit = 'hours' | 'points' | 'none';
+export type { Unit };
 export type ServiceClass = 'expedite' | 'fixed' | 'standard' | 'background';
 
 export interface CardView {

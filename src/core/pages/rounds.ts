@@ -1,4 +1,4 @@
-import type { Finding } from '../rounds/findings.ts';
+import type { Finding } from '../rounds/state.ts';
 import type { BoardCards, CardView } from './board.ts';
 
 /** What the rounds of a board show. */

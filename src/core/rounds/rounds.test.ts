@@ -3,13 +3,9 @@ import { describe, test } from 'node:test';
 import { weekday } from '../calendar/days.ts';
 import type { Part } from '../capacity/promise.ts';
 import type { HistoryEvent } from '../flow/history.ts';
-import {
-	findings,
-	workingDaysAfter,
-	type FindingKind,
-	type RoundsCard,
-	type RoundsState,
-} from './findings.ts';
+import { workingDaysAfter } from './finding.ts';
+import { findings } from './findings.ts';
+import type { FindingKind, RoundsCard, RoundsState } from './state.ts';
 import { lasting } from './since.ts';
 
 /** Thursday 26 November 2026. */

@@ -41,11 +41,10 @@ export async function obey(person: Person, body: unknown): Promise<Answer> {
 		transaction(async (tx) => {
 			const first = await firstAnswer(tx, person, id, command, input);
 			if (first) return first;
+			if (!team && command.about === 'board') return obeyOnBoard(tx, person, id, command, input);
 			const answer = team
 				? await obeyForTeam(tx, person, id, command, input, team, prepared)
-				: command.about === 'board'
-					? await obeyOnBoard(tx, person, id, command, input)
-					: await obeyForPerson(tx, person, id, command as Extract<AnyCommand, { about: 'person' }>, input);
+				: await obeyForPerson(tx, person, id, command as Extract<AnyCommand, { about: 'person' }>, input);
 			await tx.query({
 				name: 'command-answer',
 				text: `update command set answer = $2 where id = $1`,
@@ -201,7 +200,7 @@ async function obeyForTeam(
 	const done = (await command.run(context, input, prepared)) ?? {};
 	for (const board of boards) {
 		const own = onBoards.get(board.id);
-		if (own) board.lastSeq = await write(own, [], command.role);
+		if (own) board.lastSeq = await write(own, [], command.role, null);
 	}
 	const changes = await kept.changes();
 	await tx.query('update command set team_id = $2, kept = $3, role = $4 where id = $1', [
@@ -246,8 +245,10 @@ async function obeyOnBoard(
 	const context = new BoardContext(tx, person, at, id, board, role);
 	const done = (await command.run(context, input, undefined)) ?? {};
 	const changes = await context.kept.changes();
-	const seq = await write(context, changes, command.role);
-	return answerOf(id, command.name, seq, command.undoable && context.touched.size + changes.length > 0, done);
+	const undoable = command.undoable && context.touched.size + changes.length > 0;
+	const answer = answerOf(id, command.name, board.lastSeq + context.notes.length, undoable, done);
+	await write(context, changes, command.role, answer);
+	return answer;
 }
 
 function answerOf(id: string, command: string, seq: number | null, undoable: boolean, done: Done): Answer {
@@ -263,8 +264,16 @@ function answerOf(id: string, command: string, seq: number | null, undoable: boo
 
 const asJson = (changes: readonly Kept[]) => (changes.length ? JSON.stringify(changes) : null);
 
-/** Writes the events of a command and what its cards were before, moves the board's sequence on, and tells listeners. */
-async function write(context: BoardContext, changes: readonly Kept[], role: Role): Promise<number> {
+/**
+ * Writes the events of a command and what its cards were before, moves the board's sequence on, and tells listeners.
+ * @param answer kept with it; null where that is done elsewhere
+ */
+async function write(
+	context: BoardContext,
+	changes: readonly Kept[],
+	role: Role,
+	answer: Answer | null,
+): Promise<number> {
 	const { tx, board, notes, touched } = context;
 	const seq = board.lastSeq + notes.length;
 	const events = notes.map((note, i) => ({ ...note, seq: board.lastSeq + i + 1 }));
@@ -281,7 +290,7 @@ async function write(context: BoardContext, changes: readonly Kept[], role: Role
 				select $3::uuid, c.id, c.before, c.version
 				from jsonb_to_recordset($6) as c(id uuid, before jsonb, version integer)
 			), mark as (
-				update command set board_id = $1, kept = $9, role = $10 where id = $3::uuid
+				update command set board_id = $1, kept = $9, role = $10, answer = coalesce($11, answer) where id = $3::uuid
 			), moved as (
 				update board set last_seq = $7, last_number = $8 where id = $1
 			)
@@ -297,6 +306,7 @@ async function write(context: BoardContext, changes: readonly Kept[], role: Role
 			board.lastNumber,
 			asJson(changes),
 			role,
+			answer && JSON.stringify(answer),
 		],
 	});
 	return seq;

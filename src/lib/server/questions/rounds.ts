@@ -4,11 +4,11 @@ import type { BoardHead, CardView } from '../../../core/pages/board.ts';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { hoursOn, shareOn } from '../../../core/capacity/hours.ts';
-import { odds, tooLittle, type OddsInput } from '../../../core/capacity/odds.ts';
 import { partsInHours, partsInPoints } from '../../../core/capacity/promise.ts';
 import { leftOn, timerHours } from '../../../core/capacity/timer.ts';
 import { percentile } from '../../../core/flow/percentile.ts';
-import { findings, type RoundsCard, type RoundsState } from '../../../core/rounds/findings.ts';
+import { findings } from '../../../core/rounds/findings.ts';
+import type { RoundsCard, RoundsState } from '../../../core/rounds/state.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
@@ -19,6 +19,7 @@ import { planPage } from './plan.ts';
 import { promiseOf, rawOf, workersOf } from './promise.ts';
 import { ribbon } from './ribbon.ts';
 import { rotaOf } from './rota.ts';
+import { oddsOf } from './sprint-odds.ts';
 
 /** A queue's usual fullness is read from so many days. */
 const USUAL_DAYS = 90;
@@ -137,7 +138,10 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 					? null
 					: promiseOf(head, coming.number, plan.learned, nextRaw),
 		},
-		odds: running && head.unit === 'hours' ? oddsOf(sprintOdds(head, plan, parts, plan.cards)) : null,
+		odds:
+			running && head.unit === 'hours'
+				? await oddsOf(head.id, sprintOdds(head, plan, parts, plan.cards))
+				: null,
 		surprises:
 			running && ledger && head.unit === 'hours' && running.raw !== null && running.focus !== null
 				? {
@@ -209,12 +213,6 @@ function roundsCard(
 /** Whether no card in hand is theirs. */
 const idleOf = (person: { id: string }, cards: readonly CardView[]) =>
 	!cards.some((card) => card.clock === 'running' && card.owners.includes(person.id));
-
-function oddsOf(input: OddsInput): number | null {
-	if (tooLittle(input.past) || !input.cards.length) return null;
-	const found = odds(input);
-	return found && found.all / found.trials;
-}
 
 function sum<T>(list: readonly T[], figure: (item: T) => number): number {
 	return list.reduce((total, item) => total + figure(item), 0);

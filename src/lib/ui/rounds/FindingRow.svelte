@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { CardView } from '$core/pages/board';
-	import type { Finding, Remedy } from '$core/rounds/findings';
+	import type { Finding, Remedy } from '$core/rounds/state';
 	import { count } from '../words';
 	import { FINDINGS, OF_A_CARD, REMEDIES } from './words';
 

@@ -1,4 +1,4 @@
-import type { FindingKind, Remedy } from '$core/rounds/findings';
+import type { FindingKind, Remedy } from '$core/rounds/state';
 
 /** What each finding is called. */
 export const FINDINGS: Record<FindingKind, string> = {

@@ -4,7 +4,7 @@
 	import { getContext, untrack } from 'svelte';
 	import type { CardView } from '$core/pages/board';
 	import { parseDay } from '$core/calendar/days';
-	import type { Finding, Remedy } from '$core/rounds/findings';
+	import type { Finding, Remedy } from '$core/rounds/state';
 	import type { CommandInput } from '$lib/commands';
 	import type { Ask } from '$lib/ui/board/ask';
 	import { provideAsked } from '$lib/ui/dialogs/asked.svelte';
