@@ -11,6 +11,7 @@
 	import { dragCards, dropAt } from '../board/drag';
 	import Ghost from '../board/Ghost.svelte';
 	import { Windowed } from '../board/windowed.svelte';
+	import { pressed, type Does } from '../frame/keymap';
 	import { forPlace } from '../frame/place-keys';
 	import { amount, count } from '../words';
 	import BacklogRow from './BacklogRow.svelte';
@@ -230,59 +231,54 @@
 	function onkeydown(event: KeyboardEvent): void {
 		if (asking) return;
 		const target = event.target as HTMLElement;
-		const { key } = event;
-		if ((event.ctrlKey || event.metaKey) && key.toLowerCase() === 'z' && !event.shiftKey) {
-			if (target.matches('input:not([type="checkbox"]), textarea')) return;
-			event.preventDefault();
-			return void board.undo();
-		}
-		if (
-			target.matches('input:not([type="checkbox"]), textarea, select') ||
-			event.ctrlKey ||
-			event.metaKey ||
-			event.altKey
-		)
-			return;
+		if (target.matches('input:not([type="checkbox"]), textarea, select')) return;
+		const does = pressed('backlog', event, { single: keysOn, write: mayEdit });
+		if (!does || does === 'find' || does === 'open') return;
 		const row = target.closest<HTMLElement>('li[data-row]')?.dataset.row;
 		const at = rows.findIndex((one) => one.key === row);
 		const here = rows[at];
 		const card = here?.kind === 'card' ? here.card : undefined;
-		const go = (from: number, by: 1 | -1) => {
-			for (let i = from; rows[i]; i += by) if (rows[i]!.kind === 'card') return void focusRow(rows[i]!.key);
-		};
-		if (/^(ArrowUp|ArrowDown|Home|End)$/.test(key) && card) {
-			event.preventDefault();
-			if (event.shiftKey && mayEdit) {
-				if (key === 'ArrowUp') step(card, -1);
-				else if (key === 'ArrowDown') step(card, 1);
-				else void place(meant(card), key === 'Home' ? null : undefined);
-			} else if (key === 'ArrowUp') go(at - 1, -1);
-			else if (key === 'ArrowDown') go(at + 1, 1);
-			else if (key === 'Home') go(0, 1);
-			else go(rows.length - 1, -1);
-			return;
-		}
-		if (key === '?') return onkeys();
-		if (key === 'Escape' && picked.size) return void (picked = new Set());
-		if (!keysOn || !mayEdit) return;
+		if ((does === 'go' || does === 'move') && !card) return;
+		if (does === 'unpick' && !picked.size) return;
 		const inRow = (selector: string) => target.closest('li')?.querySelector<HTMLElement>(selector)?.focus();
-		const does: Record<string, () => void> = {
-			n: () => (card ? startAdding(card.id) : quick?.focus()),
-			p: () => card && pick(card, event.shiftKey),
-			s: () => card && (card.parts ? undefined : inRow('.size')),
-			o: () => card && (asking = { kind: 'owners', cards: meant(card) }),
-			l: () => card && (asking = { kind: 'labels', cards: meant(card) }),
-			g: () => card && (asking = { kind: 'position', cards: meant(card) }),
-			r: () => card && change(card, { ready: !card.ready }),
-			x: () => card && (asking = { kind: 'split', card }),
-			t: () => inRow('.type'),
-			i: () => inRow('.initiative'),
-			u: () => card && head.sprintDays === null && void pull(meant(card)),
+		const acts: Record<Exclude<Does<'backlog'>, 'find' | 'open'>, () => unknown> = {
+			go: () => goByKey(at, event.key),
+			move: () => moveByKey(card!, event.key),
+			position: () => card && (asking = { kind: 'position', cards: meant(card) }),
+			pick: () => card && pick(card, event.shiftKey),
+			unpick: () => (picked = new Set()),
+			add: () => (card ? startAdding(card.id) : quick?.focus()),
+			size: () => card && !card.parts && inRow('.size'),
+			owners: () => card && (asking = { kind: 'owners', cards: meant(card) }),
+			labels: () => card && (asking = { kind: 'labels', cards: meant(card) }),
+			type: () => inRow('.type'),
+			initiative: () => inRow('.initiative'),
+			ready: () => card && change(card, { ready: !card.ready }),
+			split: () => card && (asking = { kind: 'split', card }),
+			pull: () => card && head.sprintDays === null && void pull(meant(card)),
+			undo: () => void board.undo(),
+			help: onkeys,
 		};
-		const act = does[key.toLowerCase()];
-		if (!act) return;
 		event.preventDefault();
-		act();
+		acts[does]();
+	}
+
+	function goByKey(at: number, key: string): void {
+		const [from, by] =
+			key === 'ArrowUp'
+				? [at - 1, -1]
+				: key === 'ArrowDown'
+					? [at + 1, 1]
+					: key === 'Home'
+						? [0, 1]
+						: [rows.length - 1, -1];
+		for (let i = from; rows[i]; i += by) if (rows[i]!.kind === 'card') return void focusRow(rows[i]!.key);
+	}
+
+	function moveByKey(card: CardView, key: string): void {
+		if (key === 'ArrowUp') step(card, -1);
+		else if (key === 'ArrowDown') step(card, 1);
+		else void place(meant(card), key === 'Home' ? null : undefined);
 	}
 
 	const carry = new Carry<{ below: string | null }>({

@@ -4,6 +4,7 @@
 	import { goto } from '$app/navigation';
 	import { readPaste } from '$core/backlog/paste';
 	import type { Day } from '$core/calendar/zone';
+	import { pressed, type Does } from '../frame/keymap';
 	import { forPlace } from '../frame/place-keys';
 	import { amount, count } from '../words';
 	import type { Ask } from './ask';
@@ -161,35 +162,27 @@
 		if (target.matches('input, textarea, select')) return;
 		const id = target.closest<HTMLElement>('li[data-card]')?.dataset.card ?? null;
 		const card = cardOf(id);
-		const { key } = event;
-		if ((event.ctrlKey || event.metaKey) && key.toLowerCase() === 'z' && !event.shiftKey) {
-			event.preventDefault();
-			return void board.undo();
-		}
-		if (event.ctrlKey || event.metaKey || event.altKey) return;
-		if (/^(Arrow|Home$|End$)/.test(key) && card) {
-			event.preventDefault();
-			if (!event.shiftKey) goByKey(card, key);
-			else if (mayEdit) moveByKey(card, key);
-			return;
-		}
-		if (key === '?') return onkeys();
-		if (!keysOn || !mayEdit) return;
-		const does: Record<string, () => void> = {
-			n: () =>
+		const does = pressed('board', event, { single: keysOn, write: mayEdit });
+		const acts: Record<Exclude<Does<'board'>, 'find' | 'open'>, () => unknown> = {
+			go: () => card && goByKey(card, event.key),
+			move: () => card && moveByKey(card, event.key),
+			add: () =>
 				(adding = card
 					? { column: card.column!, below: card.id }
 					: { column: head.columns[0]!.id, below: undefined }),
-			b: () => card && blockOrUnblock(card),
-			o: () => card && (asking = { kind: 'owners', cards: [card] }),
-			s: () => card && (asking = { kind: 'size', card }),
-			l: () => card && !card.parts && (asking = { kind: 'time', card }),
-			t: () => card && card.clock !== 'done' && (renaming = card.id),
+			rename: () => card && card.clock !== 'done' && (renaming = card.id),
+			block: () => card && blockOrUnblock(card),
+			owners: () => card && (asking = { kind: 'owners', cards: [card] }),
+			size: () => card && (asking = { kind: 'size', card }),
+			time: () => card && !card.parts && (asking = { kind: 'time', card }),
+			undo: () => void board.undo(),
+			help: onkeys,
 		};
-		const act = does[key.toLowerCase()];
-		if (!act) return;
+		// Finding and opening are done by others: by the bar, and by the link that has the focus.
+		if (!does || does === 'find' || does === 'open') return;
+		if ((does === 'go' || does === 'move') && !card) return;
 		event.preventDefault();
-		act();
+		acts[does]();
 	}
 
 	function blockOrUnblock(card: CardView): void {

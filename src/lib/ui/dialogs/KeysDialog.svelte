@@ -1,21 +1,22 @@
 <script lang="ts">
+	import { KEYMAPS, type Place } from '../frame/keymap';
 	import Dialog from './Dialog.svelte';
 
 	let {
 		title,
-		keys,
+		place,
 		on = $bindable(),
 		onclose,
-	}: { title: string; keys: [keys: string, does: string][]; on: boolean; onclose: () => void } = $props();
+	}: { title: string; place: Place; on: boolean; onclose: () => void } = $props();
 </script>
 
 <Dialog {title} {onclose}>
 	<dl>
-		{#each keys as [key, does] (key)}
+		{#each KEYMAPS[place] as { shown, words } (`${shown} ${words}`)}
 			<dt>
-				{#each key.split(' ') as one (one)}<span class="key">{one}</span> &nbsp;{/each}
+				{#each shown.split(' ') as one, i (i)}<span class="key">{one}</span> &nbsp;{/each}
 			</dt>
-			<dd>{does}</dd>
+			<dd>{words}</dd>
 		{/each}
 	</dl>
 	<label><input type="checkbox" bind:checked={on} /> Single keys work here</label>

@@ -8,6 +8,7 @@
 	import { Carry } from '../board/carry.svelte';
 	import { dragBetween } from '../board/drag';
 	import Ghost from '../board/Ghost.svelte';
+	import { pressed, type Does } from '../frame/keymap';
 	import { forPlace } from '../frame/place-keys';
 	import { amount, count, figure, list } from '../words';
 	import type { PlanAsk } from './ask';
@@ -111,98 +112,94 @@
 			?.focus();
 	}
 
-	function inRows(event: KeyboardEvent, key: string): void {
-		const target = event.target as HTMLElement;
+	/** The block in a row that has the focus, with its row and its place in it. */
+	function inRows(target: HTMLElement) {
 		const id = target.closest<HTMLElement>('a.block')?.dataset.card;
 		const rowId = target.closest<HTMLElement>('[data-person]')?.dataset.person;
 		const at = plan.rows.findIndex((row) => (row.person?.id ?? 'nobody') === rowId);
 		const row = plan.rows[at];
 		const index = row?.blocks.findIndex((one) => one.card.id === id) ?? -1;
 		const card = row?.blocks[index]?.card;
-		if (!row || !card) return;
-		if (/^Arrow/.test(key)) {
-			event.preventDefault();
-			const by = key === 'ArrowUp' || key === 'ArrowLeft' ? -1 : 1;
-			if (key === 'ArrowLeft' || key === 'ArrowRight') {
-				const next = row.blocks[index + by];
-				if (next) void focusBlock(`${row.person?.id ?? ''}/${next.card.id}`);
-				else if (by < 0) void waiting?.focusCard(current ?? plan.backlog[0]?.id ?? '');
-				return;
-			}
-			if (!event.shiftKey) {
-				for (let i = at + by; plan.rows[i]; i += by) {
-					const there = plan.rows[i]!;
-					const next = there.blocks[Math.min(index, there.blocks.length - 1)];
-					if (next) return void focusBlock(`${there.person?.id ?? ''}/${next.card.id}`);
-				}
-				return;
-			}
-			const target = plan.rows[at + by];
-			if (!target || !mayEdit) return;
-			const to = target.person?.id ?? 'nobody';
-			void give(meant(card), to, row.person?.id).then(() => undefined);
-			void focusBlock(`${target.person?.id ?? ''}/${card.id}`);
-			return;
-		}
-		if ((key === 'Delete' || key === 'Backspace') && mayEdit) {
-			event.preventDefault();
-			const next = row.blocks[index + 1] ?? row.blocks[index - 1];
-			void give(meant(card), 'backlog');
-			if (next) void focusBlock(`${row.person?.id ?? ''}/${next.card.id}`);
-			return;
-		}
-		single(event, key, card);
+		return row && card ? { at, row, index, card } : null;
 	}
 
-	function inBacklog(event: KeyboardEvent, key: string): void {
-		const id = (event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card;
-		const at = plan.backlog.findIndex((card) => card.id === id);
-		const card = plan.backlog[at];
-		if (!card) return;
-		const go = (to: CardView | undefined) => {
-			if (!to) return;
-			current = to.id;
-			void waiting?.focusCard(to.id);
-		};
-		if (/^(ArrowUp|ArrowDown|Home|End|ArrowRight)$/.test(key)) {
-			event.preventDefault();
-			if (key === 'ArrowUp') go(plan.backlog[at - 1]);
-			else if (key === 'ArrowDown') go(plan.backlog[at + 1]);
-			else if (key === 'Home') go(plan.backlog[0]);
-			else if (key === 'End') go(plan.backlog.at(-1));
-			else if (mayEdit) onask({ kind: 'give', cards: meant(card) });
+	const focusIn = (row: (typeof plan.rows)[number], card: CardView) =>
+		void focusBlock(`${row.person?.id ?? ''}/${card.id}`);
+
+	/** Goes on from a block: from person to person, or along its row and on into the backlog. */
+	function goInRows({ at, row, index }: NonNullable<ReturnType<typeof inRows>>, key: string): void {
+		const by = key === 'ArrowUp' || key === 'ArrowLeft' ? -1 : 1;
+		if (key === 'ArrowLeft' || key === 'ArrowRight') {
+			const next = row.blocks[index + by];
+			if (next) focusIn(row, next.card);
+			else if (by < 0) void waiting?.focusCard(current ?? plan.backlog[0]?.id ?? '');
 			return;
 		}
-		single(event, key, card);
+		if (key === 'Home' || key === 'End') return;
+		for (let i = at + by; plan.rows[i]; i += by) {
+			const there = plan.rows[i]!;
+			const next = there.blocks[Math.min(index, there.blocks.length - 1)];
+			if (next) return focusIn(there, next.card);
+		}
 	}
 
-	function single(event: KeyboardEvent, key: string, card: CardView): void {
-		if (!keysOn || !mayEdit) return;
-		const does: Record<string, () => void> = {
-			p: () => pick(card),
-			g: () => onask({ kind: 'give', cards: meant(card) }),
-			s: () => !card.parts && (asking = { kind: 'size', card }),
-			o: () => (asking = { kind: 'owners', cards: meant(card) }),
-		};
-		const act = does[key.toLowerCase()];
-		if (!act) return;
-		event.preventDefault();
-		act();
+	function handOn({ at, row, card }: NonNullable<ReturnType<typeof inRows>>, key: string): void {
+		const target = plan.rows[at + (key === 'ArrowUp' ? -1 : 1)];
+		if (!target || (key !== 'ArrowUp' && key !== 'ArrowDown')) return;
+		void give(meant(card), target.person?.id ?? 'nobody', row.person?.id);
+		focusIn(target, card);
+	}
+
+	function takeOut({ row, index, card }: NonNullable<ReturnType<typeof inRows>>): void {
+		const next = row.blocks[index + 1] ?? row.blocks[index - 1];
+		void give(meant(card), 'backlog');
+		if (next) focusIn(row, next.card);
+	}
+
+	function goInBacklog(at: number, key: string): void {
+		const to =
+			key === 'ArrowUp'
+				? plan.backlog[at - 1]
+				: key === 'ArrowDown'
+					? plan.backlog[at + 1]
+					: key === 'Home'
+						? plan.backlog[0]
+						: plan.backlog.at(-1);
+		if (!to) return;
+		current = to.id;
+		void waiting?.focusCard(to.id);
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
-		const { key } = event;
 		const target = event.target as HTMLElement;
 		if (asking || target.matches('input:not([type="checkbox"]), textarea, select')) return;
-		if ((event.ctrlKey || event.metaKey) && key.toLowerCase() === 'z' && !event.shiftKey) {
-			event.preventDefault();
-			return void board.undo();
-		}
-		if (event.ctrlKey || event.metaKey || event.altKey) return;
-		if (key === '?') return onkeys();
-		if (key === 'Escape' && picked.size) return void (picked = new Set());
-		if (target.closest('a.block')) inRows(event, key);
-		else inBacklog(event, key);
+		const does = pressed('plan', event, { single: keysOn, write: mayEdit });
+		if (!does || does === 'find' || does === 'open') return;
+		if (does === 'unpick' && !picked.size) return;
+		const { key } = event;
+		const block = inRows(target);
+		const id = block ? undefined : target.closest<HTMLElement>('li[data-card]')?.dataset.card;
+		const at = plan.backlog.findIndex((one) => one.id === id);
+		const card = block?.card ?? plan.backlog[at];
+		if (!card && does !== 'undo' && does !== 'help' && does !== 'unpick') return;
+		const acts: Record<Exclude<Does<'plan'>, 'find' | 'open'>, () => unknown> = {
+			go: () => (block ? goInRows(block, key) : goInBacklog(at, key)),
+			along: () =>
+				block
+					? goInRows(block, key)
+					: key === 'ArrowRight' && mayEdit && onask({ kind: 'give', cards: meant(card!) }),
+			hand: () => block && handOn(block, key),
+			'take-out': () => block && takeOut(block),
+			pick: () => pick(card!),
+			unpick: () => (picked = new Set()),
+			give: () => onask({ kind: 'give', cards: meant(card!) }),
+			size: () => !card!.parts && (asking = { kind: 'size', card: card! }),
+			owners: () => (asking = { kind: 'owners', cards: meant(card!) }),
+			undo: () => void board.undo(),
+			help: onkeys,
+		};
+		event.preventDefault();
+		acts[does]();
 	}
 
 	async function refocus(card: CardView): Promise<void> {

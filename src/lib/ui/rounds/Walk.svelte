@@ -4,6 +4,7 @@
 	import type { Day } from '$core/calendar/zone';
 	import NameTag from '../board/NameTag.svelte';
 	import { amount, blockedWords, count, daysSince, dueWords, list } from '../words';
+	import { pressed } from '../frame/keymap';
 	import { summaryText, walkOrder } from './walk';
 
 	interface Props {
@@ -89,11 +90,13 @@
 			if (event.key !== 'Enter' || event.shiftKey) return;
 			void keep();
 			field?.blur();
-		} else if (event.ctrlKey || event.metaKey || event.altKey) return;
-		else if (event.key === 'ArrowRight' || event.key === 'ArrowDown') go(1);
-		else if (event.key === 'ArrowLeft' || event.key === 'ArrowUp') go(-1);
-		else if (event.key.toLowerCase() === 'n' && card) field?.focus();
-		else return;
+		} else {
+			const does = pressed('walk', event, { single: true, write: true });
+			if (does === 'on') go(1);
+			else if (does === 'back') go(-1);
+			else if (does === 'note' && card) field?.focus();
+			else return;
+		}
 		event.preventDefault();
 	}
 	async function copy(): Promise<void> {

@@ -42,22 +42,6 @@
 	const narrow = (next: typeof filter) =>
 		void goto(writeFilter(page.url, next), { replaceState: true, keepFocus: true, noScroll: true });
 	const open = (card: Pick<CardView, 'number'>) => cardAddress(page.url, card);
-
-	const KEYS: [string, string][] = [
-		['← → ↑ ↓', 'go from card to card'],
-		['Home End', 'first and last card of the column'],
-		['Enter', 'open the card'],
-		['Shift + ← → ↑ ↓', 'move the card'],
-		['N', 'add a card below'],
-		['T', 'change the title'],
-		['B', 'block or unblock'],
-		['O', 'owners'],
-		['S', 'size and what is left'],
-		['L', 'log time'],
-		['Ctrl Z', 'take back the last thing you did'],
-		['Space', 'find a card or do something'],
-		['?', 'these keys'],
-	];
 </script>
 
 <Places board={board.head} here="board">
@@ -76,6 +60,11 @@
 
 {#if keysShown}
 	{#await import('$lib/ui/dialogs/KeysDialog.svelte') then { default: KeysDialog }}
-		<KeysDialog title="Keys on the board" keys={KEYS} bind:on={keys.on} onclose={() => (keysShown = false)} />
+		<KeysDialog
+			title="Keys on the board"
+			place="board"
+			bind:on={keys.on}
+			onclose={() => (keysShown = false)}
+		/>
 	{/await}
 {/if}

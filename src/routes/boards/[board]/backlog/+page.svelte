@@ -39,26 +39,6 @@
 		else url.searchParams.delete('group');
 		go(url);
 	}
-
-	const KEYS: [string, string][] = [
-		['↑ ↓ Home End', 'go from card to card'],
-		['Enter', 'open the card'],
-		['Shift + ↑ ↓', 'move the card, or all picked ones'],
-		['Shift + Home End', 'move to the top, to the end'],
-		['G', 'move to a position'],
-		['P', 'pick; with Shift from the last picked to this one'],
-		['N', 'add a card below'],
-		['S', 'size'],
-		['O', 'owners'],
-		['L', 'labels'],
-		['T I', 'type, initiative'],
-		['R', 'ready or not'],
-		['X', 'split'],
-		['U', 'pull into the first column, on a board without sprints'],
-		['Ctrl Z', 'take back the last thing you did'],
-		['Space', 'find a card or do something'],
-		['?', 'these keys'],
-	];
 </script>
 
 <Places board={head} here="backlog">
@@ -130,7 +110,7 @@
 	{#await import('$lib/ui/dialogs/KeysDialog.svelte') then { default: KeysDialog }}
 		<KeysDialog
 			title="Keys in the backlog"
-			keys={KEYS}
+			place="backlog"
 			bind:on={keys.on}
 			onclose={() => (keysShown = false)}
 		/>

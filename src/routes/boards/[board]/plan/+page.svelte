@@ -109,19 +109,6 @@
 		url.searchParams.set('sprint', number);
 		void goto(url, { keepFocus: true, noScroll: true });
 	}
-	const KEYS: [string, string][] = [
-		['↑ ↓', 'choose in the backlog; from person to person in the rows'],
-		['← →', 'from card to card in a row'],
-		['→ or G', 'give the backlog’s card, or all picked ones, to…'],
-		['Shift + ↑ ↓', 'give the card of a row to the person above or below'],
-		['Delete', 'take the card out of the sprint'],
-		['P', 'pick'],
-		['S', 'size and what is left'],
-		['O', 'owners'],
-		['Enter', 'open the card'],
-		['Ctrl Z', 'take back the last thing you did'],
-		['?', 'these keys'],
-	];
 </script>
 
 <Places board={head} here="plan">
@@ -260,7 +247,7 @@
 {/if}
 {#if keysShown}
 	{#await import('$lib/ui/dialogs/KeysDialog.svelte') then { default: KeysDialog }}
-		<KeysDialog title="Keys of the plan" keys={KEYS} bind:on={keys.on} onclose={() => (keysShown = false)} />
+		<KeysDialog title="Keys of the plan" place="plan" bind:on={keys.on} onclose={() => (keysShown = false)} />
 	{/await}
 {/if}
 

@@ -5,6 +5,7 @@
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import { keys } from '$lib/ui/frame/keys.svelte';
+	import { pressed, type Does } from '$lib/ui/frame/keymap';
 	import { forPlace } from '$lib/ui/frame/place-keys';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
@@ -77,22 +78,26 @@
 
 	function onkeydown(event: KeyboardEvent): void {
 		const typing = (event.target as HTMLElement).matches('input:not([type="checkbox"]), textarea, select');
-		if (typing || event.ctrlKey || event.metaKey || event.altKey || closing || keysShown || !current) return;
+		if (typing || closing || keysShown || !current) return;
+		const does = pressed('settle', event, { single: keys.on, write: mayEdit });
+		if (!does || does === 'find') return;
 		const { key } = event;
-		if (key === 'ArrowDown' || key === 'ArrowUp') step(key === 'ArrowDown' ? 1 : -1);
-		else if (key === 'Home' || key === 'End') step(key === 'Home' ? -cards.length : cards.length);
-		else if (!keys.on) return;
-		else if (key === '?') keysShown = true;
-		else if (!mayEdit) return;
-		else if (/^[1-4]$/.test(key)) {
-			const decision = DECISIONS[Number(key) - 1]!;
-			const changed = settle.say(current, { decision });
-			board.spoken = `${list(changed.map((card) => String(card.number)))}: ${decision}.`;
-			if (!settle.draft(current).reason) void focusReason();
-		} else if (key === 'r' || key === 'R') void focusReason();
-		else if (key === 'p' || key === 'P') settle.pick(current);
-		else return;
+		const by = { ArrowDown: 1, ArrowUp: -1, Home: -cards.length, End: cards.length }[key] ?? 0;
+		const acts: Record<Exclude<Does<'settle'>, 'find'>, () => unknown> = {
+			go: () => step(by),
+			decide: () => decide(DECISIONS[Number(key) - 1]!),
+			reason: () => void focusReason(),
+			pick: () => settle.pick(current!),
+			undo: () => void board.undo(),
+			help: () => (keysShown = true),
+		};
 		event.preventDefault();
+		acts[does]();
+	}
+	function decide(decision: (typeof DECISIONS)[number]): void {
+		const changed = settle.say(current!, { decision });
+		board.spoken = `${list(changed.map((card) => String(card.number)))}: ${decision}.`;
+		if (!settle.draft(current!).reason) void focusReason();
 	}
 	async function focusReason(): Promise<void> {
 		await tick();
@@ -148,14 +153,6 @@
 		await reread('harrow:board');
 	}
 	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
-	const KEYS: [string, string][] = [
-		['↑ ↓', 'go from card to card'],
-		['1 2 3 4', 'carry, split, backlog, drop; of all picked cards where this one is picked'],
-		['R', 'choose the reason'],
-		['P', 'pick'],
-		['Ctrl Z', 'take back the last thing you did'],
-		['?', 'these keys'],
-	];
 </script>
 
 <svelte:window onkeydown={(event) => forPlace(event) && onkeydown(event)} />
@@ -283,7 +280,12 @@
 {/if}
 {#if keysShown}
 	{#await import('$lib/ui/dialogs/KeysDialog.svelte') then { default: KeysDialog }}
-		<KeysDialog title="Keys of settling" keys={KEYS} bind:on={keys.on} onclose={() => (keysShown = false)} />
+		<KeysDialog
+			title="Keys of settling"
+			place="settle"
+			bind:on={keys.on}
+			onclose={() => (keysShown = false)}
+		/>
 	{/await}
 {/if}
 
