@@ -33,7 +33,7 @@ describe('a lead reads how work flows', () => {
 		const band = chart('Cards in each column').getByRole('button', { name: /^Building/ });
 		await band.focus();
 		await page.keyboard.press('Enter');
-		await picked.getByRole('heading', { name: 'In Building on 2026-11-23' }).waitFor();
+		await picked.getByRole('heading', { name: 'In Building on Mon 23 Nov' }).waitFor();
 		const standing = (
 			await db.query(
 				`select count(*) as n from card c join board_column k on k.id = c.column_id where k.name = 'Building' and c.archived_at is null`,

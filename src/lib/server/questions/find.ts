@@ -91,7 +91,7 @@ export async function find(person: Person, text: string, board: string | null = 
 			order by s.starts desc
 			limit 4
 		)
-		(select * from boards) union all (select * from people) union all (select * from sprints) union all (select * from cards)`,
+		(select * from boards) union all (select * from people) union all (select * from cards) union all (select * from sprints)`,
 		[
 			person.id,
 			pattern,

@@ -7,7 +7,7 @@
 	import { dodge } from '../chart/dodge';
 	import Figure from '../chart/Figure.svelte';
 	import TimeAxis from '../chart/TimeAxis.svelte';
-	import { count } from '../words';
+	import { count, dateWords } from '../words';
 	import { cumulativeWords } from './sentences';
 
 	let {
@@ -73,8 +73,8 @@
 	});
 	const pick = (band: (typeof bands)[number]) =>
 		band.kind === 'done'
-			? onpick(`Finished from ${flow.from} to ${flow.to}`, 'finished')
-			: onpick(`In ${band.name} on ${flow.to}`, 'column', band.name);
+			? onpick(`Finished from ${dateWords(flow.from)} to ${dateWords(flow.to)}`, 'finished')
+			: onpick(`In ${band.name} on ${dateWords(flow.to)}`, 'column', band.name);
 </script>
 
 <Figure

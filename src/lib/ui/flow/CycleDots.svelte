@@ -7,7 +7,7 @@
 	import { dodge } from '../chart/dodge';
 	import Figure from '../chart/Figure.svelte';
 	import TimeAxis from '../chart/TimeAxis.svelte';
-	import { count } from '../words';
+	import { count, dateWords } from '../words';
 	import { cycleWords } from './sentences';
 
 	interface Props {
@@ -69,7 +69,7 @@
 		(event.currentTarget as SVGElement).querySelectorAll<SVGElement>('[role=button]')[chosen]?.focus();
 	}
 	const pick = ({ day, took }: { day: string; took: number }) =>
-		onpick(`Finished ${day} after ${took} days`, 'dot', `${day} ${took}`);
+		onpick(`Finished ${dateWords(day)} after ${count(took, 'day')}`, 'dot', `${day} ${took}`);
 </script>
 
 <Figure
@@ -112,7 +112,7 @@
 			<g
 				role="button"
 				tabindex={i === chosen ? 0 : -1}
-				aria-label="{dot.words}, {dot.took} days, finished {dot.day}"
+				aria-label="{dot.words}, {count(dot.took, 'day')}, finished {dateWords(dot.day)}"
 				onclick={() => pick(dot)}
 				onfocus={() => (chosen = i)}
 				onkeydown={() => undefined}
@@ -124,7 +124,7 @@
 						cy={dot.y}
 						r={dot.r}
 					/>{/if}
-				<title>{dot.words}: {dot.took} days</title>
+				<title>{dot.words}: {count(dot.took, 'day')}</title>
 			</g>
 		{/each}
 	</svg>
