@@ -16,9 +16,11 @@ export class FlowFold {
 	/** The instant of the first event; null before it. */
 	first: Instant | null = null;
 	readonly #finished = new Map<Day, Set<Lifetime>>();
+	readonly #board: Layout & { zone: Zone };
 	readonly #zone: Zone;
 
 	constructor(board: Layout & { zone: Zone }) {
+		this.#board = board;
 		this.#zone = board.zone;
 		this.lives = new Lifetimes(board);
 		this.days = new DayCounts(board, board.zone);
@@ -34,6 +36,26 @@ export class FlowFold {
 		this.#count(life, step.before, -1);
 		this.#count(life, step.after, 1);
 		return step;
+	}
+
+	/**
+	 * Puts another history of one card in the place of the one that was taken in.
+	 * @param was what was taken in of it, and what is so now; both in time order
+	 */
+	replace(card: string, was: readonly HistoryEvent[], is: readonly HistoryEvent[]): void {
+		const old = this.lives.byCard.get(card);
+		if (old) this.#count(old, old, -1);
+		for (const [at, step] of this.#steps(was)) this.days.mend(at, step, -1);
+		for (const [at, step] of this.#steps(is)) this.days.mend(at, step, 1);
+		const life = this.lives.replace(card, is);
+		if (life) this.#count(life, life, 1);
+		const first = is[0]?.at;
+		if (first !== undefined && (this.first === null || first < this.first)) this.first = first;
+	}
+
+	*#steps(events: readonly HistoryEvent[]): Generator<[Instant, ClockStep]> {
+		const alone = new Lifetimes(this.#board);
+		for (const event of events) yield [event.at, alone.take(event)];
 	}
 
 	/** Done cards that were finished from…to, in code-unit order of their keys. */

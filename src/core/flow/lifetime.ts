@@ -74,6 +74,13 @@ export class Lifetimes {
 		return this.#step;
 	}
 
+	/** Puts another history of one card in the place of its own; gives its lifetime, if it has one still. */
+	replace(card: string, events: readonly HistoryEvent[]): Lifetime | null {
+		this.byCard.delete(card);
+		for (const event of events) this.take(event);
+		return this.byCard.get(card) ?? null;
+	}
+
 	#life(card: string): Lifetime {
 		const known = this.byCard.get(card);
 		if (known) return known;

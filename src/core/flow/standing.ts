@@ -39,6 +39,26 @@ export class DayCounts {
 		this.#count(after, 1);
 	}
 
+	/** Takes a change that came in before out again, or (1) one in that happened before what came in last. */
+	mend(at: Instant, { before, after }: ClockStep, by: 1 | -1): void {
+		if (before === after) return;
+		const day = this.#zone.day(at);
+		// A day without counts yet begins with what stands now.
+		if (this.#day === null || day > this.#day) this.#goOn(day);
+		const first = this.#over[0]?.day ?? this.#day!;
+		for (let early = first - 1; early >= day; early--)
+			this.#over.unshift({ day: early, wip: 0, columns: this.#columns.map(() => 0) });
+		for (const over of this.#over) {
+			if (over.day < day) continue;
+			over.wip += by * (running(after) - running(before));
+			this.#stand(over.columns, before, -by);
+			this.#stand(over.columns, after, by);
+		}
+		this.#wip += by * (running(after) - running(before));
+		this.#stand(this.#columns, before, -by);
+		this.#stand(this.#columns, after, by);
+	}
+
 	/** The days from…to; what stands now stands on from the last day on which something changed. */
 	between(from: Day, to: Day): Standing[] {
 		const first = this.#over[0]?.day ?? this.#day ?? Infinity;
@@ -58,12 +78,18 @@ export class DayCounts {
 	}
 
 	#count(clock: CardClock, by: 1 | -1): void {
-		if (clock.state === 'running') this.#wip += by;
+		this.#wip += by * running(clock);
+		this.#stand(this.#columns, clock, by);
+	}
+
+	#stand(columns: number[], clock: CardClock, by: number): void {
 		if (clock.column === null) return;
 		if (clock.archived && this.#layout.columns[clock.column]?.kind !== 'done') return;
-		this.#columns[clock.column]! += by;
+		columns[clock.column]! += by;
 	}
 }
+
+const running = (clock: CardClock) => (clock.state === 'running' ? 1 : 0);
 
 /**
  * Work in hand and cumulative flow: what stood where at the end of each day, from the history up to then (on the

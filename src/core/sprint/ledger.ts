@@ -210,6 +210,51 @@ export class SprintAccounts implements Accounts {
 			.sort((a, b) => a.number - b.number);
 	}
 
+	/**
+	 * Puts another history of one card in the place of the one that was taken in.
+	 * @param events all that is so of it now, in time order, up to now
+	 */
+	replace(layout: Layout, card: string, events: readonly HistoryEvent[], now: Instant): void {
+		this.#forget(card);
+		const alone = new SprintAccounts({ unit: this.#unit, sprints: [] });
+		alone.#edges = this.#edges;
+		const lives = new Lifetimes(layout);
+		for (const event of events) alone.take(event, lives.take(event));
+		alone.until(now);
+		this.past++;
+		for (const [number, { stints, moves }] of alone.#books) {
+			const book = this.#books.get(number);
+			if (!book || (!stints.length && !moves.length)) continue;
+			book.stints.push(...stints);
+			// Those of other cards keep their order.
+			book.moves = [...book.moves, ...moves].sort((a, b) => a.at - b.at);
+			this.#touch(number);
+		}
+		const work = alone.cards.get(card);
+		if (!work) return;
+		this.cards.set(card, work);
+		if (work.waits) this.waiting.add(work);
+		if (work.carried) this.#carried.add(work);
+		const list = work.sprint;
+		work.sprint = null;
+		this.#list(work, list);
+	}
+
+	#forget(card: string): void {
+		const work = this.cards.get(card);
+		if (!work) return;
+		this.#list(work, null);
+		this.cards.delete(card);
+		this.waiting.delete(work);
+		this.#carried.delete(work);
+		for (const [number, book] of this.#books) {
+			if (!book.stints.some((stint) => stint.card === card)) continue;
+			book.stints = book.stints.filter((stint) => stint.card !== card);
+			book.moves = book.moves.filter((move) => move.card !== card);
+			this.#touch(number);
+		}
+	}
+
 	#work(card: string): Work {
 		const known = this.cards.get(card);
 		if (known) return known;

@@ -1,8 +1,9 @@
-import { BoardFold } from '../../../core/board/fold.ts';
+import { BoardFold, type Replaced } from '../../../core/board/fold.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
 import type { Instant } from '../../../core/calendar/zone.ts';
 import { FILED_EVENTS } from '../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../core/flow/history.ts';
+import type { Lasting } from '../../../core/rounds/since.ts';
 import type { SprintAccounts } from '../../../core/sprint/ledger.ts';
 import { rows } from '../database.ts';
 import { Followed } from '../followed.ts';
@@ -42,11 +43,27 @@ export async function accountsOf(head: BoardHead): Promise<SprintAccounts> {
 	return (await boardFold(head)).accounts;
 }
 
+/**
+ * What has lasted on a board. After something was taken back that is not known without the whole history, which is read
+ * anew then.
+ */
+export async function lastingOn(head: BoardHead): Promise<Lasting> {
+	for (;;) {
+		const { since } = await boardFold(head);
+		if (since) return since;
+		followed.forget(head.id);
+	}
+}
+
 /** Reads on from where a board was folded to; from its beginning where that cannot be added to. */
 async function readOn(head: BoardHead, columns: string, known: Kept | undefined): Promise<Kept> {
 	if (known?.columns === columns) {
-		const next = await eventsSince(head, known.seq);
-		if (next && known.fold.goOn(boardFile(head).sprints, next, now().getTime())) {
+		const { back, events } = await eventsSince(head, known.seq);
+		const replaced = back ? await replacedSince(head, known.seq) : [];
+		const others = new Set(replaced.map(({ card }) => card));
+		const next = events.filter(({ card }) => !others.has(card));
+		const at = now().getTime();
+		if (known.fold.goOn(boardFile(head).sprints, next, at) && (!back || known.fold.replace(replaced, at))) {
 			known.seq = head.seq;
 			return known;
 		}
@@ -165,9 +182,9 @@ async function batchAfter(head: BoardHead, [at, seq]: [Instant, number]): Promis
 	return found!;
 }
 
-/** What happened after an event, in time order; null where something before it was taken back or corrected. */
-async function eventsSince(head: BoardHead, seq: number): Promise<HistoryEvent[] | null> {
-	const [found] = await rows<Columns & { back: boolean; names: [string, number][] | null }>(
+/** What happened after an event, in time order, and whether something was taken back or corrected by it. */
+async function eventsSince(head: BoardHead, seq: number): Promise<{ back: boolean; events: HistoryEvent[] }> {
+	const [found] = await rows<Columns & { back: boolean; names: Name[] | null }>(
 		`with news as materialized (
 			select * from event where board_id = $1 and seq > $2 and seq <= $3
 		), told as (
@@ -183,7 +200,42 @@ async function eventsSince(head: BoardHead, seq: number): Promise<HistoryEvent[]
 		[head.id, seq, head.seq, FILED_EVENTS],
 		'fold-news',
 	);
-	if (found!.back) return null;
-	const keys = new Map(found!.names?.map(([id, number]) => [id, `${head.key}-${number}`]));
-	return inPlace(eventsOf(found!, keys, byName(head), new Set()));
+	const keys = keysOf(head, found!.names);
+	return { back: found!.back, events: inPlace(eventsOf(found!, keys, byName(head), new Set())) };
+}
+
+type Name = [id: string, number: number];
+
+const keysOf = ({ key }: BoardHead, names: Name[] | null) =>
+	new Map(names?.map(([id, number]) => [id, `${key}-${number}`]));
+
+/** Cards of which something was taken back or corrected after an event: their histories as they were then, and as they are. */
+async function replacedSince(head: BoardHead, seq: number): Promise<Replaced[]> {
+	const [found] = await rows<Columns & { was: boolean[]; is: boolean[]; names: Name[] | null }>(
+		`with news as materialized (
+			select * from event where board_id = $1 and seq > $2 and seq <= $3
+		), gone as materialized (
+			select v.seq from event_void v where v.board_id = $1 and v.command_id in (select command_id from news)
+		), cards as materialized (
+			select e.card_id as id from event e join gone on gone.seq = e.seq where e.board_id = $1 and e.card_id is not null
+			union
+			select card_id from news where kind in ('undone', 'time-changed') and card_id is not null
+		), told as (
+			select e.*, e.seq <= $2 and (v.seq is null or v.seq in (select seq from gone)) as was, v.seq is null as is_so
+			from event e
+			left join event_void v on v.board_id = e.board_id and v.seq = e.seq
+			where e.card_id in (select id from cards) and e.seq <= $3 and e.kind = any($4)
+			order by e.at, e.seq
+		)
+		select ${COLUMNS}, json_agg(was) as was, json_agg(is_so) as is,
+			(select json_agg(json_build_array(id, number)) from card where id in (select id from cards)) as names
+		from told`,
+		[head.id, seq, head.seq, FILED_EVENTS],
+		'fold-replaced',
+	);
+	const keys = keysOf(head, found!.names);
+	const all = eventsOf(found!, keys, byName(head), new Set());
+	const of = (card: string, counts: boolean[]) =>
+		inPlace(all.filter((event, i) => event.card === card && counts[i]));
+	return [...keys.values()].map((card) => ({ card, was: of(card, found!.was), is: of(card, found!.is) }));
 }

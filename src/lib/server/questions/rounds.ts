@@ -13,7 +13,7 @@ import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
 import { boardCards } from './board-cards.ts';
-import { boardFold } from './fold.ts';
+import { boardFold, lastingOn } from './fold.ts';
 import { boardFile } from './history.ts';
 import { planPage } from './plan.ts';
 import { promiseOf, rawOf, workersOf } from './promise.ts';
@@ -32,10 +32,10 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 	const today = zone.day(at);
 	const running = head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt) ?? null;
 	const coming = head.sprints.find((sprint) => !sprint.startedAt) ?? null;
-	const [board, plan, fold, rota, { carried }, [more]] = await Promise.all([
+	const [board, plan, last, rota, { carried }, [more]] = await Promise.all([
 		boardCards(person, head.slug),
 		planPage(head, running?.number ?? null),
-		boardFold(head),
+		lastingOn(head),
 		rotaOf(head.teamId),
 		ribbon(head),
 		rows<{
@@ -63,7 +63,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 	const cards = [...new Map([...board.cards, ...plan.cards].map((card) => [card.id, card])).values()].filter(
 		(card) => card.clock !== 'done' && (card.column || card.sprint !== null || card.due !== null),
 	);
-	const last = fold.since;
+	const fold = await boardFold(head);
 	const { ledgers } = fold.accounts;
 	const day = (instant: number | null) => (instant === null ? null : zone.day(instant));
 	const first = fold.flow.first === null ? today : zone.day(fold.flow.first);
