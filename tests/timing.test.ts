@@ -1,4 +1,6 @@
 import assert from 'node:assert/strict';
+import { randomUUID } from 'node:crypto';
+import { get } from 'node:http';
 import { gzipSync } from 'node:zlib';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -7,6 +9,7 @@ import { join } from 'node:path';
 import { after, test } from 'node:test';
 import { fileURLToPath } from 'node:url';
 import { instantText } from '../src/core/calendar/instant.ts';
+import { checkLedgers } from '../src/lib/server/questions/check.ts';
 import { accessible, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { largeBoard, largePlan } from './support/large-board.ts';
@@ -19,6 +22,7 @@ const slug = await largeBoard(db);
 const many = await largePlan(db, 'Ines Okoro');
 const long = await manySprints(db);
 const server = await startServer({ HARROW_LOG: 'warn' });
+const cookie = await signIn(server.url, 'Ines Okoro');
 
 test('a board with 2,000 open cards draws only what is seen, and keys, focus and counts stay right', async () => {
 	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `/boards/${slug}`);
@@ -253,7 +257,6 @@ test('the first load of the board ships less than 150 kB of compressed script', 
 
 /** Median milliseconds in which the server answers for a page, once it is warm. */
 async function answersIn(path: string): Promise<number> {
-	const cookie = await signIn(server.url, 'Ines Okoro');
 	const took: number[] = [];
 	for (let i = 0; i < 25; i++) {
 		const began = performance.now();
@@ -267,6 +270,65 @@ async function answersIn(path: string): Promise<number> {
 
 test('the server answers for the board of the demo in under 50 ms when warm', async () => {
 	await within(50, 'ms', () => answersIn('/boards/tidewatch'));
+});
+
+test('the board of 60 sprints is a true one: its ledgers add up', async () => {
+	assert.deepEqual((await checkLedgers('SPRINTS')).wrong, []);
+});
+
+test('a page of 2,000 cards is sent in under 80 kB, and what is read may be compressed', async () => {
+	const ask = (path: string, encoding: string) =>
+		new Promise<{ bytes: number; encoding: string | undefined }>((resolve, reject) =>
+			get(`${server.url}${path}`, { headers: { cookie, 'accept-encoding': encoding } }, (response) => {
+				let bytes = 0;
+				response.on('data', (chunk: Buffer) => (bytes += chunk.length));
+				response.on('end', () => resolve({ bytes, encoding: response.headers['content-encoding'] }));
+			}).on('error', reject),
+		);
+	for (const way of ['br', 'gzip']) {
+		const page = await ask(`/boards/${slug}`, way);
+		assert.equal(page.encoding, way);
+		assert.ok(page.bytes < 80_000, `${page.bytes} bytes by ${way}`);
+	}
+	assert.equal((await ask('/api/boards/tidewatch', 'gzip;q=0.5, br;q=0')).encoding, 'gzip');
+	assert.equal((await ask('/api/boards/tidewatch', 'identity')).encoding, undefined);
+	assert.equal((await ask('/health', 'br')).encoding, undefined, 'little is sent as it is');
+});
+
+test('on a long history what somebody does and takes back shows in the next page, in under 100 ms', async () => {
+	const [card] = (
+		await db.query(
+			`select c.id, c.version from card c join board b on b.id = c.board_id where b.key = 'SPRINTS' and c.clock = 'running' limit 1`,
+		)
+	).rows;
+	const tell = async (command: string, input: object) => {
+		const id = randomUUID();
+		const response = await fetch(`${server.url}/api/commands`, {
+			method: 'POST',
+			headers: { cookie, origin: server.url, 'content-type': 'application/json' },
+			body: JSON.stringify({ id, command, input }),
+		});
+		assert.equal(response.status, 200, await response.clone().text());
+		return id;
+	};
+	const left = async () => {
+		const began = performance.now();
+		const response = await fetch(`${server.url}/boards/${long}/look-back/60`, { headers: { cookie } });
+		const [, said] = /([\d.]+) h are left/.exec((await response.text()).replaceAll(/<[^>]*>/g, ''))!;
+		return { said: Number(said), took: performance.now() - began };
+	};
+	const before = (await left()).said;
+	let { version } = card;
+	await within(100, 'ms', async () => {
+		const sized = await tell('SizeCard', { card: card.id, version: version++, size: 20 });
+		const done = await left();
+		assert.equal(done.said, before + 12, 'eight more hours became twenty');
+		await tell('UndoCommand', { of: sized });
+		version++;
+		const back = await left();
+		assert.equal(back.said, before);
+		return Math.max(done.took, back.took);
+	});
 });
 
 test('burndown and velocity of 60 sprints with 60 cards each are answered in under 100 ms when warm', async () => {

@@ -11,6 +11,8 @@ interface Event {
 	at: number;
 	kind: string;
 	value: string;
+	/** The sprint in which it was worked. */
+	sprint: number | null;
 }
 
 /**
@@ -45,8 +47,8 @@ export async function manySprints(db: pg.Pool, sprints = 60, cards = 60): Promis
 	);
 	const events: Event[] = [];
 	const standing: { column: string; left: number; sprint: number; since: number }[] = [];
-	const note = (card: number, at: number, kind: string, value: string) =>
-		events.push({ card, at, kind, value });
+	const note = (card: number, at: number, kind: string, value: string, sprint: number | null = null) =>
+		events.push({ card, at, kind, value, sprint });
 	let carried: number[] = [];
 	for (let sprint = 1; sprint <= sprints; sprint++) {
 		const at = starts(sprint);
@@ -61,10 +63,11 @@ export async function manySprints(db: pg.Pool, sprints = 60, cards = 60): Promis
 		carried = [];
 		for (const [i, card] of list.entries()) {
 			const now = standing[card]!;
-			const day = at + (i % 10) * DAY_MS;
+			// The last one is in its first week.
+			const day = at + (i % (sprint === sprints ? 5 : 10)) * DAY_MS;
 			note(card, at + 3_600_000, 'column', 'Ready');
 			note(card, day + 2 * 3_600_000, 'column', 'Making');
-			note(card, day + 4 * 3_600_000, 'worked', '3');
+			note(card, day + 4 * 3_600_000, 'worked', '3', sprint);
 			now.left = Math.max(0, now.left - 3);
 			now.column = 'Making';
 			if (i % 5 === 4 && now.left > 0) {
@@ -89,11 +92,20 @@ export async function manySprints(db: pg.Pool, sprints = 60, cards = 60): Promis
 			join board_column k on k.board_id = $1 and k.name = c."column"
 			join sprint s on s.board_id = $1 and s.number = c.sprint
 			returning id, number
+		), happened as materialized (
+			select e.*, m.id
+			from jsonb_to_recordset($3) as e(seq bigint, card integer, kind text, at timestamptz, value text, sprint integer)
+			join made m on m.number = e.card + 1
+		), logged as (
+			insert into time_entry (card_id, person_id, day, hours, note, billable, sprint_id, seq, logged_at)
+			select h.id, (select m.person_id from membership m join board b on b.team_id = m.team_id
+					where b.id = $1 and m.role <> 'viewer' order by m.person_id limit 1),
+				h.at::date, h.value::numeric, '', false, s.id, h.seq, h.at
+			from happened h
+			join sprint s on s.board_id = $1 and s.number = h.sprint
 		)
 		insert into event (board_id, seq, card_id, kind, at, value)
-		select $1, e.seq, m.id, e.kind, e.at, e.value
-		from jsonb_to_recordset($3) as e(seq bigint, card integer, kind text, at timestamptz, value text)
-		join made m on m.number = e.card + 1`,
+		select $1, seq, id, kind, at, value from happened`,
 		[
 			board,
 			JSON.stringify(
