@@ -1,5 +1,8 @@
 import { LRUCache } from 'lru-cache';
 
+/** So many boards, and cards on all of them, are remembered at most. */
+const [BOARDS, CARDS] = [60, 400_000];
+
 /**
  * What this process remembers of boards: read once, and then followed by what is new. One reading of a board at a time;
  * whoever asks meanwhile waits for it. Any process can read it again: it only saves the reading.
@@ -8,9 +11,13 @@ export class Followed<T extends { seq: number }> {
 	readonly #kept: LRUCache<string, T>;
 	readonly #reading = new Map<string, Promise<T>>();
 
-	/** @param most how many boards are remembered */
-	constructor(most = 30) {
-		this.#kept = new LRUCache({ max: most });
+	/** @param cards how many cards a thing holds: those asked for the longest ago are let go when all hold very many */
+	constructor(cards: (thing: T) => number) {
+		this.#kept = new LRUCache({
+			max: BOARDS,
+			maxSize: CARDS,
+			sizeCalculation: (thing) => Math.min(CARDS, 1 + cards(thing)),
+		});
 	}
 
 	/**

@@ -17,7 +17,7 @@ interface Kept {
 	fold: BoardFold;
 }
 
-const followed = new Followed<Kept>();
+const followed = new Followed<Kept>(({ fold }) => fold.flow.lives.byCard.size);
 
 /** So many events are read and folded at once: between them others have their turn. */
 const BATCH = 5000;

@@ -15,7 +15,7 @@ interface Kept {
 	took: { day: string; counts: [days: number, cards: number][] } | null;
 }
 
-const followed = new Followed<Kept>();
+const followed = new Followed<Kept>(({ cards }) => cards.size);
 
 /**
  * The open cards of a board and its backlog, and those done since an instant, up to an event at least. They are shared:
