@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { BoardHead, Segment } from '../../../core/pages/board.ts';
 import { ribbonOfSprints, ribbonOfWeeks } from '../../../core/board/ribbon.ts';
 import { now } from '../time.ts';
@@ -12,7 +13,8 @@ export interface Ribbon {
 	carried: Record<number, number>;
 }
 
-const drawn = new Map<string, { seq: number; day: number; ribbon: Ribbon }>();
+/** Ribbons drawn already: they stand until something happens on the board, or the day is over. */
+const drawn = new LRUCache<string, { seq: number; day: number; ribbon: Ribbon }>({ max: 200 });
 
 /** The ribbon of a board, and how often each card that is open or was in its last sprints was carried. */
 export async function ribbon(head: BoardHead): Promise<Ribbon> {
