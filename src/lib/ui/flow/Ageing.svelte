@@ -20,6 +20,7 @@
 	let { flow, titles, width, height, y, onpick }: Props = $props();
 
 	const left = 26;
+	const NAMED = 9;
 	const columns = $derived(
 		flow.columns.flatMap((column, i) => {
 			const cards = flow.report.ageing.filter((age) => age.column === column.name);
@@ -52,7 +53,11 @@
 				x: middle + ((j % 3) - 1) * Math.min(11, band / 7),
 				y: y(Math.min(card.ageDays, most)),
 			}));
-			const old = placed.filter((card) => flow.expectation && card.ageDays > flow.expectation.median);
+			// Of very many only the oldest are named: names that lie on each other say nothing.
+			const old = placed
+				.filter((card) => flow.expectation && card.ageDays > flow.expectation.median)
+				.sort((a, b) => b.ageDays - a.ageDays)
+				.slice(0, NAMED);
 			const labels = dodge(
 				old.map((card) => card.y),
 				13,

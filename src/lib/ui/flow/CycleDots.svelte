@@ -53,6 +53,8 @@
 				x: at,
 				y: y(card.took),
 				r: card.card ? 3 : Math.min(7, 2 + Math.sqrt(card.cards) * 0.7),
+				// Marks stand a day apart: none may cover the one beside it.
+				reach: card.card ? 9 : Math.max(3.5, Math.min(9, day / 2)),
 				words: card.card ? `${card.card} ${card.title}` : count(card.cards, 'card'),
 				late: flow.report.cycle !== null && card.took > flow.report.cycle.p95,
 			};
@@ -117,7 +119,7 @@
 				onfocus={() => (chosen = i)}
 				onkeydown={() => undefined}
 			>
-				<circle class="reach" cx={dot.x} cy={dot.y} r="9" />
+				<circle class="reach" cx={dot.x} cy={dot.y} r={dot.reach} />
 				{#if dot.late}<rect class="late" x={dot.x - 3.5} y={dot.y - 3.5} width="7" height="7" />{:else}<circle
 						class="dot"
 						cx={dot.x}

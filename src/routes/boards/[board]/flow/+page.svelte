@@ -103,7 +103,7 @@
 	<h1>
 		<b>{says.range}: {says.finished},</b>
 		{says.steady}. {says.balance}.
-		{#if says.waiting !== null}A card spends <span class="care"
+		{#if says.waiting !== null && says.waiting >= 0.005}A card spends <span class="care"
 				>{Math.round(says.waiting * 100)}% of its time waiting or blocked</span
 			>{says.most ? `, most of it in ${says.most}` : ''}.{/if}
 	</h1>
