@@ -17,7 +17,7 @@ describe('a lead reads how work flows', () => {
 		const chart = (name: string) => page.getByRole('group', { name });
 
 		const dot = chart('Days each finished card took').locator('[role=button]:has(.late)').first();
-		const [, key, days, day] = /^(TIDE-\d+) .*, (\d+) days, finished (\S+)$/.exec(
+		const [, key, days, day] = /^(TIDE-\d+) .*, (\d+) days, finished (.+)$/.exec(
 			(await dot.getAttribute('aria-label'))!,
 		)!;
 		await dot.click();
@@ -41,16 +41,22 @@ describe('a lead reads how work flows', () => {
 		).rows[0].n;
 		assert.equal(await picked.getByRole('listitem').count(), Number(standing), 'as many as stand there');
 
-		const age = chart('Age of the cards in hand').getByRole('button').first();
-		await age.focus();
-		await page.keyboard.press('Enter');
+		const cardOpens = (card: string) =>
+			page
+				.getByRole('complementary', { name: `Card ${card}` })
+				.getByRole('heading', { name: 'History' })
+				.waitFor();
 		const link = picked.getByRole('link').first();
 		const card = /^TIDE-\d+/.exec((await link.innerText()).trim())![0];
 		await link.click();
-		await page
-			.getByRole('complementary', { name: `Card ${card}` })
-			.getByRole('heading', { name: 'History' })
-			.waitFor();
+		await cardOpens(card);
+
+		const age = chart('Age of the cards in hand').getByRole('button').last();
+		const [aged] = /^TIDE-\d+/.exec((await age.getAttribute('aria-label'))!)!;
+		assert.notEqual(aged, card);
+		await age.focus();
+		await page.keyboard.press('Enter');
+		await cardOpens(aged);
 		quiet();
 		await context.close();
 	});

@@ -1,5 +1,5 @@
 import { once } from 'node:events';
-import { existsSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { run } from 'node:test';
 import { spec } from 'node:test/reporters';
@@ -7,16 +7,18 @@ import { chromium } from 'playwright-core';
 
 /*
  * Runs test files with one browser for all of them, those that take longest first. Asked of it: `run.ts FILE...`.
- * How long each took is kept beside the databases of this checkout, for the next time.
+ * How long each took here is kept beside the databases of this checkout, for the next time; to begin with it is as in
+ * times.json, in seconds.
  */
 const TIMES = '.harrow/test-times.json';
 const LONGEST_MS = 180_000;
 
+const read = (file: string | URL) =>
+	existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Record<string, number>) : {};
 const files = process.argv.slice(2);
-const took = (existsSync(TIMES) ? JSON.parse(readFileSync(TIMES, 'utf8')) : {}) as Record<string, number>;
-// Of a file that never ran its size tells; journeys are the slow ones.
-const expected = (file: string) =>
-	took[file] ?? statSync(file).size * (file.includes('journey') ? 3 : file.startsWith('tests/') ? 1 : 0.1);
+const took = read(TIMES);
+const usual = read(new URL('times.json', import.meta.url));
+const expected = (file: string) => took[file] ?? (usual[file] ?? 2) * 1000;
 files.sort((a, b) => expected(b) - expected(a));
 
 const browser = await chromium.launchServer({
