@@ -7,7 +7,7 @@ import { shareOut } from '../src/core/capacity/share-out.ts';
 import type { BoardFile } from '../src/core/sprint/board.ts';
 import { FILED_EVENTS, type FiledEvent } from '../src/core/events/kinds.ts';
 import { type HistoryEvent } from '../src/core/flow/history.ts';
-import { sprintAccounts } from '../src/core/sprint/ledger.ts';
+import { sprintAccounts } from '../src/core/sprint/accounts.ts';
 import type { Tx } from '../src/lib/server/database.ts';
 import { BOARDS, type DemoBoard } from './boards.ts';
 import { PEOPLE } from './people.ts';

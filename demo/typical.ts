@@ -2,7 +2,7 @@ import type { Zone } from '../src/core/calendar/zone.ts';
 import { standing } from '../src/core/flow/standing.ts';
 import { median } from '../src/core/capacity/promise.ts';
 import { carryOver } from '../src/core/sprint/carry-over.ts';
-import { sprintAccounts } from '../src/core/sprint/ledger.ts';
+import { sprintAccounts } from '../src/core/sprint/accounts.ts';
 import type { DemoBoard } from './boards.ts';
 import type { DemoPerson } from './people.ts';
 import { fileOf, historyOf } from './planning.ts';

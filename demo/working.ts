@@ -2,7 +2,7 @@ import { dayText } from '../src/core/calendar/days.ts';
 import type { Zone } from '../src/core/calendar/zone.ts';
 import type { BoardFile } from '../src/core/sprint/board.ts';
 import type { HistoryEvent } from '../src/core/flow/history.ts';
-import { sprintAccounts } from '../src/core/sprint/ledger.ts';
+import { sprintAccounts } from '../src/core/sprint/accounts.ts';
 import type { Tx } from '../src/lib/server/database.ts';
 import type { DemoBoard } from './boards.ts';
 import { PEOPLE } from './people.ts';

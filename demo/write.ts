@@ -4,7 +4,7 @@ import { dayText, weekday } from '../src/core/calendar/days.ts';
 import { zoneOf, type Zone } from '../src/core/calendar/zone.ts';
 import type { BoardFile } from '../src/core/sprint/board.ts';
 import { lifetimes, type Lifetime } from '../src/core/flow/lifetime.ts';
-import { sprintAccounts } from '../src/core/sprint/ledger.ts';
+import { sprintAccounts } from '../src/core/sprint/accounts.ts';
 import type { Tx } from '../src/lib/server/database.ts';
 import { hashPassword } from '../src/lib/server/sign-in.ts';
 import type { Rota } from '../src/core/capacity/hours.ts';

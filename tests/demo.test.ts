@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import { dayText, weekday } from '../src/core/calendar/days.ts';
 import { DAY_MS, zoneOf } from '../src/core/calendar/zone.ts';
-import { sprintAccounts } from '../src/core/sprint/ledger.ts';
+import { sprintAccounts } from '../src/core/sprint/accounts.ts';
 import type { HistoryEvent } from '../src/core/flow/history.ts';
 import { checkLedgers } from '../src/lib/server/questions/check.ts';
 import { lookBack } from '../src/lib/server/questions/look-back.ts';

@@ -7,7 +7,7 @@ import { cardPage } from '../src/lib/server/questions/card.ts';
 import { boardFile, boardHistory } from '../src/lib/server/questions/history.ts';
 import { peoplePage } from '../src/lib/server/questions/people.ts';
 import { planPage } from '../src/lib/server/questions/plan.ts';
-import { sprintAccounts } from '../src/core/sprint/ledger.ts';
+import { sprintAccounts } from '../src/core/sprint/accounts.ts';
 import { Problem } from '../src/lib/server/problem.ts';
 import { useDatabase } from './support/database.ts';
 import {

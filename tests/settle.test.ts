@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { describe, test } from 'node:test';
 import fc from 'fast-check';
-import { sprintAccounts } from '../src/core/sprint/ledger.ts';
+import { sprintAccounts } from '../src/core/sprint/accounts.ts';
 import { balances } from '../src/core/sprint/settle.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { boardCards } from '../src/lib/server/questions/board-cards.ts';

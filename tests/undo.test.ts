@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import fc from 'fast-check';
 import { lifetimes } from '../src/core/flow/lifetime.ts';
-import { sprintAccounts } from '../src/core/sprint/ledger.ts';
+import { sprintAccounts } from '../src/core/sprint/accounts.ts';
 import { Problem } from '../src/lib/server/problem.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { boardFile, boardHistory } from '../src/lib/server/questions/history.ts';

@@ -1,5 +1,6 @@
 import type pg from 'pg';
-import { sprintAccounts, type Ledger } from '../../src/core/sprint/ledger.ts';
+import { sprintAccounts } from '../../src/core/sprint/accounts.ts';
+import type { Ledger } from '../../src/core/sprint/ledger.ts';
 import { boardHead } from '../../src/lib/server/questions/board-head.ts';
 import { boardFile, boardHistory } from '../../src/lib/server/questions/history.ts';
 import { addCard, cardRow, command, smallBoard, type SmallBoard } from './small-board.ts';

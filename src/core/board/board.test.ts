@@ -3,7 +3,7 @@ import { describe, test } from 'node:test';
 import { dayText } from '../calendar/days.ts';
 import { parseInstant } from '../calendar/instant.ts';
 import { flowOf } from '../flow/fold.ts';
-import { sprintAccounts } from '../sprint/ledger.ts';
+import { sprintAccounts } from '../sprint/accounts.ts';
 import { sized, splitOff } from '../sprint/left.ts';
 import { readVector } from '../testing/vectors.ts';
 import { historySentences, type CardEvent } from './history-sentences.ts';

@@ -8,7 +8,7 @@ import type { HistoryEvent } from '../flow/history.ts';
 import { inCardOrder } from '../flow/lifetime.ts';
 import { cardReport } from '../flow/report.ts';
 import { lasting } from '../rounds/since.ts';
-import { sprintAccounts } from '../sprint/ledger.ts';
+import { sprintAccounts } from '../sprint/accounts.ts';
 import { readVector, VECTORS } from '../testing/vectors.ts';
 import { BoardFold } from './fold.ts';
 

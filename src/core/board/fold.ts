@@ -3,7 +3,7 @@ import type { BoardFile } from '../sprint/board.ts';
 import { FlowFold } from '../flow/fold.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import { Since } from '../rounds/since.ts';
-import { SprintAccounts } from '../sprint/ledger.ts';
+import { SprintAccounts } from '../sprint/accounts.ts';
 
 /** Another history of a card in the place of the one that was taken in. */
 export interface Replaced {

@@ -3,7 +3,8 @@ import type { Day, Instant } from '../calendar/zone.ts';
 import type { BoardFile } from '../sprint/board.ts';
 import type { FlowFold } from '../flow/fold.ts';
 import { follow } from '../sprint/follow.ts';
-import type { Accounts, CardWork, Ledger } from '../sprint/ledger.ts';
+import type { Accounts } from '../sprint/accounts.ts';
+import type { CardWork, Ledger } from '../sprint/ledger.ts';
 import type { Segment, SprintView } from '../pages/board.ts';
 
 const PAST_SHOWN = 6;

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import { parseInstant } from '../calendar/instant.ts';
-import { sprintAccounts } from '../sprint/ledger.ts';
+import { sprintAccounts } from '../sprint/accounts.ts';
 import { readVector, VECTORS } from '../testing/vectors.ts';
 import { closedSprints, pastOf } from './past.ts';
 import { learn } from './promise.ts';

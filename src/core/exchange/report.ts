@@ -4,7 +4,8 @@ import { flowOf } from '../flow/fold.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import { inCardOrder } from '../flow/lifetime.ts';
 import { cardReport, flowReport, type CardReport, type FlowReport } from '../flow/report.ts';
-import { sprintAccounts, type Ledger, type Stint } from '../sprint/ledger.ts';
+import { sprintAccounts } from '../sprint/accounts.ts';
+import type { Ledger, Stint } from '../sprint/ledger.ts';
 import type { BoardFile } from '../sprint/board.ts';
 
 /** A sprint's ledger as `measure` prints it. */

@@ -6,7 +6,8 @@ import type { FiledEvent } from '../events/kinds.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import { sprintReport } from '../exchange/report.ts';
 import { agree, readVector, VECTORS } from '../testing/vectors.ts';
-import { sprintAccounts, type Ledger, type SprintBoard } from './ledger.ts';
+import { sprintAccounts } from './accounts.ts';
+import type { Ledger, SprintBoard } from './ledger.ts';
 import { balances, sidesOf } from './settle.ts';
 
 const ledgers = (...args: Parameters<typeof sprintAccounts>) => sprintAccounts(...args).ledgers;

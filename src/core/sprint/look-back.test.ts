@@ -5,7 +5,8 @@ import { zoneOf } from '../calendar/zone.ts';
 import { inOrder, type HistoryEvent } from '../flow/history.ts';
 import { carryOver, type Unfinished } from './carry-over.ts';
 import { follow, guideOf } from './follow.ts';
-import { sprintAccounts, type Ledger } from './ledger.ts';
+import { sprintAccounts } from './accounts.ts';
+import type { Ledger } from './ledger.ts';
 import { sidesOf } from './settle.ts';
 import { velocity } from './velocity.ts';
 

@@ -4,7 +4,7 @@ import type { Instant } from '../../../core/calendar/zone.ts';
 import { FILED_EVENTS } from '../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../core/flow/history.ts';
 import type { Lasting } from '../../../core/rounds/since.ts';
-import type { SprintAccounts } from '../../../core/sprint/ledger.ts';
+import type { SprintAccounts } from '../../../core/sprint/accounts.ts';
 import { rows } from '../database.ts';
 import { Followed } from '../followed.ts';
 import { now } from '../time.ts';

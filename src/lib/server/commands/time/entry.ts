@@ -4,7 +4,7 @@ import { dayText } from '../../../../core/calendar/days.ts';
 import { zoneOf } from '../../../../core/calendar/zone.ts';
 import { FILED_EVENTS } from '../../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../../core/flow/history.ts';
-import { sprintAccounts } from '../../../../core/sprint/ledger.ts';
+import { sprintAccounts } from '../../../../core/sprint/accounts.ts';
 import { Problem } from '../../problem.ts';
 import { dayField } from '../../door/day-field.ts';
 import { applyDecorators } from '../../door/decorate.ts';

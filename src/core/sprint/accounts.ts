@@ -1,0 +1,417 @@
+import type { Instant } from '../calendar/zone.ts';
+import type { BoardSprint } from './board.ts';
+import type { CardClock } from '../flow/clock.ts';
+import type { HistoryEvent } from '../flow/history.ts';
+import { Lifetimes, type ClockStep } from '../flow/lifetime.ts';
+import type { Layout } from '../flow/layout.ts';
+import { sized, splitOff } from './left.ts';
+import {
+	totals,
+	type Book,
+	type CardWork,
+	type Ledger,
+	type Move,
+	type Outcome,
+	type SprintBoard,
+	type Stint,
+} from './ledger.ts';
+
+interface Work extends CardWork {
+	archived: boolean;
+	stint: Stint | null;
+	/** A stint frozen at the close whose outcome has no name yet. */
+	unnamed: Stint | null;
+	/** A stint of it ended done: what is worked on it tells of the past. */
+	counted: boolean;
+}
+
+/** The ledgers of a board's sprints, and what each card is left with. */
+export interface Accounts {
+	/** Of the sprints started so far, by number. */
+	ledgers: Ledger[];
+	cards: ReadonlyMap<string, CardWork>;
+	/** Cards on the list of a sprint, or in it. */
+	onList(sprint: number): Iterable<CardWork>;
+	/** Cards that stand in the backlog and are not archived. */
+	waiting: Iterable<CardWork>;
+}
+
+/** A sprint that starts or closes at an instant. */
+interface Edge {
+	at: Instant;
+	order: number;
+	kind: 'start' | 'close';
+	sprint: BoardSprint;
+}
+
+/**
+ * The ledgers of all sprints, followed event by event, in time order.
+ * A stint opens when the sprint starts, or when a card is put into a running one; while it is open every change of
+ * what is left is burned, resized or split off; it is frozen when the card leaves or the sprint closes.
+ * At one instant first the events are taken in, then what closes, then what starts.
+ */
+export class SprintAccounts implements Accounts {
+	readonly cards = new Map<string, Work>();
+	readonly waiting = new Set<Work>();
+	/** Goes up whenever something changes that closed sprints and done cards say. */
+	past = 0;
+	readonly #unit: SprintBoard['unit'];
+	readonly #books = new Map<number, Book>();
+	readonly #running = new Map<number, BoardSprint>();
+	readonly #lists = new Map<number, Set<Work>>();
+	readonly #carried = new Set<Work>();
+	#edges: Edge[];
+	/** How many of the edges have happened, and the instant of the last. */
+	#turned = 0;
+	#turnedAt: Instant = -Infinity;
+
+	constructor(board: Pick<SprintBoard, 'unit' | 'sprints'>) {
+		this.#unit = board.unit;
+		this.#edges = edgesOf(board.sprints);
+	}
+
+	/** Takes in sprints that have started or closed since; false where what has happened already would be otherwise. */
+	sprints(sprints: readonly BoardSprint[]): boolean {
+		const edges = edgesOf(sprints);
+		for (let i = 0; i < this.#turned; i++) if (!sameEdge(edges[i], this.#edges[i]!)) return false;
+		const next = edges[this.#turned];
+		if (next && next.at < this.#turnedAt) return false;
+		this.#edges = edges;
+		for (const sprint of sprints) {
+			const book = this.#books.get(sprint.number);
+			if (book) book.sprint = sprint;
+			if (this.#running.has(sprint.number)) this.#running.set(sprint.number, sprint);
+		}
+		return true;
+	}
+
+	/** Whether an event of this instant can still be taken in: no sprint has started or closed at it or since. */
+	open(at: Instant): boolean {
+		return at > this.#turnedAt;
+	}
+
+	/** Takes in what happened next to a card, and what that did to its clock. */
+	take(event: HistoryEvent, { before, after }: ClockStep): void {
+		this.#turn(event.at, false);
+		const work = this.#work(event.card);
+		this.#heed(work, event, before, after);
+		work.done = after.state === 'done';
+		work.archived = after.archived;
+		const waits = after.column === null && !after.archived;
+		if (waits !== work.waits) {
+			work.waits = waits;
+			if (waits) this.waiting.add(work);
+			else this.waiting.delete(work);
+		}
+	}
+
+	/** Lets sprints start and close that do so up to and with an instant. */
+	until(asOf: Instant): void {
+		this.#turn(asOf, true);
+	}
+
+	/** Makes up the accounts of closed sprints, so that nobody has to wait for all of them at once later. */
+	makeUp(): void {
+		for (const [number, book] of this.#books) if (!this.#running.has(number)) book.ledger ??= totals(book);
+	}
+
+	onList(sprint: number): Iterable<CardWork> {
+		return this.#lists.get(sprint) ?? [];
+	}
+
+	/** Cards that were carried and can still be seen on the board: those that are open, or were in one of the last two sprints. */
+	*carried(): Generator<CardWork> {
+		const last = Math.max(0, ...this.#books.keys()) - 1;
+		for (const work of this.#carried)
+			if (!work.archived && (!work.done || (work.last ?? 0) >= last)) yield work;
+	}
+
+	get ledgers(): Ledger[] {
+		return [...this.#books.values()]
+			.map((book) => (book.ledger ??= totals(book)))
+			.sort((a, b) => a.number - b.number);
+	}
+
+	/**
+	 * Puts another history of one card in the place of the one that was taken in.
+	 * @param events all that is so of it now, in time order, up to now
+	 */
+	replace(layout: Layout, card: string, events: readonly HistoryEvent[], now: Instant): void {
+		this.#forget(card);
+		const alone = new SprintAccounts({ unit: this.#unit, sprints: [] });
+		alone.#edges = this.#edges;
+		const lives = new Lifetimes(layout);
+		for (const event of events) alone.take(event, lives.take(event));
+		alone.until(now);
+		this.past++;
+		for (const [number, { stints, moves }] of alone.#books) {
+			const book = this.#books.get(number);
+			if (!book || (!stints.length && !moves.length)) continue;
+			book.stints.push(...stints);
+			// Those of other cards keep their order.
+			book.moves = [...book.moves, ...moves].sort((a, b) => a.at - b.at);
+			this.#touch(number);
+		}
+		const work = alone.cards.get(card);
+		if (!work) return;
+		this.cards.set(card, work);
+		if (work.waits) this.waiting.add(work);
+		if (work.carried) this.#carried.add(work);
+		const list = work.sprint;
+		work.sprint = null;
+		this.#list(work, list);
+	}
+
+	#forget(card: string): void {
+		const work = this.cards.get(card);
+		if (!work) return;
+		this.#list(work, null);
+		this.cards.delete(card);
+		this.waiting.delete(work);
+		this.#carried.delete(work);
+		for (const [number, book] of this.#books) {
+			if (!book.stints.some((stint) => stint.card === card)) continue;
+			book.stints = book.stints.filter((stint) => stint.card !== card);
+			book.moves = book.moves.filter((move) => move.card !== card);
+			this.#touch(number);
+		}
+	}
+
+	#work(card: string): Work {
+		const known = this.cards.get(card);
+		if (known) return known;
+		const empty = { size: null, left: 0, sprint: null, first: null, worked: 0, carried: 0, last: null };
+		const flags = { waits: true, done: false, archived: false, counted: false };
+		const made: Work = { card, ...empty, ...flags, stint: null, unnamed: null };
+		this.cards.set(card, made);
+		this.waiting.add(made);
+		return made;
+	}
+
+	/** What is said of a sprint's stints changes: its account is made up anew. */
+	#touch(number: number | null): void {
+		const book = number === null ? undefined : this.#books.get(number);
+		if (!book) return;
+		book.ledger = null;
+		if (!this.#running.has(number!)) this.past++;
+	}
+
+	#list(work: Work, number: number | null): void {
+		if (work.sprint !== null) this.#lists.get(work.sprint)?.delete(work);
+		work.sprint = number;
+		if (number === null) return;
+		const list = this.#lists.get(number) ?? new Set();
+		this.#lists.set(number, list.add(work));
+	}
+
+	#openStint(work: Work, number: number, kind: Stint['kind'], opened: Instant): void {
+		const entry = work.left;
+		const zero = { resized: 0, burned: 0, worked: 0, splitOff: 0, exit: entry, outcome: null, ended: null };
+		work.stint = { card: work.card, kind, planned: kind === 'committed', entry, ...zero, opened };
+		work.unnamed = null;
+		work.last = number;
+		const book = this.#books.get(number)!;
+		book.stints.push(work.stint);
+		if (kind === 'added') book.moves.push({ at: opened, card: work.card, kind, amount: entry });
+		this.#touch(number);
+	}
+
+	#closeStint(work: Work, outcome: Outcome, at: Instant): void {
+		if (!work.stint) return;
+		work.stint.exit = work.left;
+		work.stint.outcome = outcome;
+		work.stint.ended = at;
+		work.stint = null;
+		if (outcome === 'carried') this.#carry(work);
+		if (outcome === 'done') work.counted = true;
+		this.#touch(work.last);
+	}
+
+	#carry(work: Work): void {
+		work.carried++;
+		this.#carried.add(work);
+	}
+
+	/** Whether the sprint that the card is in closes at this very instant: then leaving it is a decision about it. */
+	#closing(work: Work, at: Instant): boolean {
+		return work.sprint !== null && this.#running.get(work.sprint)?.closedAt === at;
+	}
+
+	#moved(work: Work, at: Instant, kind: Move['kind'], amount: number): void {
+		if (!work.stint || work.sprint === null || this.#closing(work, at)) return;
+		this.#books.get(work.sprint)?.moves.push({ at, card: work.card, kind, amount });
+	}
+
+	#leave(work: Work, at: Instant, atTheClose: Outcome): void {
+		this.#moved(work, at, 'removed', work.left);
+		this.#closeStint(work, this.#closing(work, at) ? atTheClose : 'removed', at);
+		this.#list(work, null);
+	}
+
+	#burn(work: Work, at: Instant, amount: number): void {
+		if (work.stint && amount) {
+			work.stint.burned += amount;
+			this.#moved(work, at, 'burned', amount);
+			this.#touch(work.sprint);
+		}
+		work.left -= amount;
+	}
+
+	#resize(work: Work, at: Instant, left: number): void {
+		if (work.stint && left !== work.left) {
+			work.stint.resized += left - work.left;
+			this.#moved(work, at, 'resized', left - work.left);
+			this.#touch(work.sprint);
+		}
+		work.left = left;
+	}
+
+	#name(work: Work, outcome: Outcome): void {
+		if (!work.unnamed) return;
+		work.unnamed.outcome = outcome;
+		work.unnamed = null;
+		if (outcome === 'carried') this.#carry(work);
+		this.#touch(work.last);
+	}
+
+	#heed(work: Work, event: HistoryEvent, before: CardClock, after: CardClock): void {
+		const isDone = before.state === 'done';
+		switch (event.event) {
+			case 'sprint': {
+				if (before.archived) return;
+				const number = event.value ? Number(event.value) : null;
+				if (number === work.sprint && !work.unnamed) return;
+				this.#name(work, number === null ? 'returned' : 'carried');
+				if (work.stint)
+					this.#leave(work, event.at, isDone ? 'done' : number === null ? 'returned' : 'carried');
+				this.#list(work, number);
+				if (number !== null && this.#running.has(number)) this.#openStint(work, number, 'added', event.at);
+				return;
+			}
+			case 'column': {
+				if (after === before) return;
+				if (after.column === null) {
+					this.#name(work, 'returned');
+					if (work.stint) this.#leave(work, event.at, 'returned');
+				} else if (after.state === 'done' && !isDone) {
+					this.#name(work, 'returned');
+					this.#burn(work, event.at, work.left);
+				}
+				return;
+			}
+			case 'archived': {
+				if (before.archived || isDone) return;
+				this.#name(work, 'dropped');
+				this.#moved(work, event.at, 'dropped', work.left);
+				this.#closeStint(work, 'dropped', event.at);
+				this.#list(work, null);
+				return;
+			}
+			case 'sized': {
+				const { size, left } = sized(work, Number(event.value), isDone);
+				this.#resize(work, event.at, left);
+				work.size = size;
+				if (work.first === null) work.first = Number(event.value);
+				if (work.counted) this.past++;
+				return;
+			}
+			case 'left':
+				if (!isDone) this.#resize(work, event.at, Number(event.value));
+				return;
+			case 'worked': {
+				const hours = Number(event.value);
+				work.worked += hours;
+				if (work.counted) this.past++;
+				if (work.stint) {
+					work.stint.worked += hours;
+					this.#touch(work.sprint);
+				}
+				if (this.#unit !== 'hours') return;
+				this.#burn(work, event.at, Math.min(work.left, hours));
+				return;
+			}
+			case 'split': {
+				if (isDone) return;
+				const { part, size, left } = splitOff(work, Number(event.value));
+				if (work.stint) work.stint.splitOff += part;
+				this.#moved(work, event.at, 'splitOff', part);
+				this.#touch(work.sprint);
+				Object.assign(work, { size, left });
+				return;
+			}
+			case 'planned':
+				if (!work.stint) return;
+				work.stint.planned = event.value === 'yes';
+				this.#touch(work.sprint);
+		}
+	}
+
+	#turn(at: Instant, inclusive: boolean): void {
+		for (let edge = this.#edges[this.#turned]; edge; edge = this.#edges[this.#turned]) {
+			if (inclusive ? edge.at > at : edge.at >= at) return;
+			this.#turned++;
+			this.#turnedAt = edge.at;
+			if (edge.kind === 'start') this.#start(edge.sprint);
+			else this.#close(edge.sprint);
+			this.past++;
+		}
+	}
+
+	#start(sprint: BoardSprint): void {
+		this.#books.set(sprint.number, { sprint, stints: [], moves: [], ledger: null });
+		this.#running.set(sprint.number, sprint);
+		for (const work of this.#lists.get(sprint.number) ?? [])
+			this.#openStint(work, sprint.number, 'committed', sprint.startedAt!);
+	}
+
+	#close(sprint: BoardSprint): void {
+		for (const work of [...(this.#lists.get(sprint.number) ?? [])]) {
+			if (!work.stint) continue;
+			const { stint } = work;
+			if (work.done) this.#closeStint(work, 'done', sprint.closedAt!);
+			else {
+				stint.exit = work.left;
+				stint.ended = sprint.closedAt;
+				work.unnamed = stint;
+				work.stint = null;
+			}
+			this.#list(work, null);
+		}
+		this.#running.delete(sprint.number);
+		this.#touch(sprint.number);
+	}
+}
+
+/**
+ * The ledgers of all sprints started by an instant, by number. Beside them what each card is left with.
+ * @param events in time order; those after asOf are ignored
+ */
+export function sprintAccounts(
+	board: SprintBoard,
+	events: readonly HistoryEvent[],
+	asOf: Instant,
+): SprintAccounts {
+	const lives = new Lifetimes(board);
+	const accounts = new SprintAccounts(board);
+	for (const event of events) {
+		if (event.at > asOf) break;
+		accounts.take(event, lives.take(event));
+	}
+	accounts.until(asOf);
+	return accounts;
+}
+
+/** What starts and closes in time order: at one instant what closes, then what starts; what closes the instant it starts, after its start. */
+function edgesOf(sprints: readonly BoardSprint[]): Edge[] {
+	const edges: Edge[] = [];
+	for (const sprint of sprints) {
+		if (sprint.startedAt === null) continue;
+		edges.push({ at: sprint.startedAt, order: 1, kind: 'start', sprint });
+		const order = sprint.closedAt === sprint.startedAt ? 2 : 0;
+		if (sprint.closedAt !== null) edges.push({ at: sprint.closedAt, order, kind: 'close', sprint });
+	}
+	return edges.sort((a, b) => a.at - b.at || a.order - b.order);
+}
+
+const sameEdge = (a: Edge | undefined, b: Edge) =>
+	a !== undefined && a.at === b.at && a.kind === b.kind && a.sprint.number === b.sprint.number;
