@@ -62,6 +62,8 @@ export const GET = answers(async ({ params, url, request, cookies }: RequestEven
 						end: () => end(),
 					});
 					if (ended) leave();
+					// A right that ended before anybody heard for this page was told to nobody.
+					else await check().catch(() => undefined);
 				} catch {
 					// The page tries again by itself.
 					end();
