@@ -84,18 +84,20 @@ export async function tookLately(
 	zone: string,
 	day: string,
 ): Promise<[days: number, cards: number][]> {
-	if (known.took?.day !== day) {
-		const counts = await rows<{ days: number; cards: number }>(
-			`select (finished_at at time zone $2)::date - (started_at at time zone $2)::date + 1 as days, count(*) as cards
+	if (known.took?.day === day) return known.took.counts;
+	const { seq } = known;
+	const found = await rows<{ days: number; cards: number }>(
+		`select (finished_at at time zone $2)::date - (started_at at time zone $2)::date + 1 as days, count(*) as cards
 			from card
 			where board_id = $1 and clock = 'done' and finished_at > $3::date - interval '92 days'
 				and (finished_at at time zone $2)::date > $3::date - 90 and (finished_at at time zone $2)::date <= $3::date
 			group by 1
 			order by 1`,
-			[board, zone, day],
-			'took-lately',
-		);
-		known.took = { day, counts: counts.map(({ days, cards }) => [days, cards]) };
-	}
-	return known.took.counts;
+		[board, zone, day],
+		'took-lately',
+	);
+	const counts = found.map(({ days, cards }): [number, number] => [days, cards]);
+	// What happened while this was read is not in it: then it is not kept.
+	if (known.seq === seq) known.took = { day, counts };
+	return counts;
 }
