@@ -1,7 +1,3 @@
-import { exportBoard } from './export.ts';
-import { check, ledger } from './ledger.ts';
-import { measure } from './measure.ts';
-
 const USAGE = `harrow: Harrow's command line
 
   measure --board board.json --history history.csv --as-of INSTANT [--from DAY --to DAY]
@@ -14,11 +10,12 @@ const USAGE = `harrow: Harrow's command line
       proves that every sprint's ledger in the database adds up and agrees with its cards and their time
 `;
 
-const commands: Record<string, (args: string[]) => Promise<number> | number> = {
-	measure,
-	export: exportBoard,
-	ledger,
-	check,
+/** Each brings what it needs itself: what reads files has no use for a database. */
+const commands: Record<string, (args: string[]) => Promise<number>> = {
+	measure: async (args) => (await import('./measure.ts')).measure(args),
+	export: async (args) => (await import('./export.ts')).exportBoard(args),
+	ledger: async (args) => (await import('./ledger.ts')).ledger(args),
+	check: async (args) => (await import('./ledger.ts')).check(args),
 };
 
 const [name = '', ...args] = process.argv.slice(2);

@@ -29,7 +29,8 @@ export function measure(args: string[]): number {
 	const history = readHistory(historyText, board.value);
 	if (!history.ok) return refuse(...history.errors.map(({ line, reason }) => `line ${line}: ${reason}`));
 
-	process.stdout.write(`${JSON.stringify(report(board.value, history.events, asOf, from, to), null, 1)}\n`);
+	process.stdout.write(JSON.stringify(report(board.value, history.events, asOf, from, to), null, 1));
+	process.stdout.write('\n');
 	return 0;
 }
 

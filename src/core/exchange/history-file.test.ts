@@ -66,6 +66,24 @@ describe('reading', () => {
 		);
 	});
 
+	test('a long history is read piece by piece as if at once: over quoted line breaks, bad lines and open quotes', () => {
+		const line = (value: string) => `S-1,2026-03-20T10:00Z,created,${value}`;
+		const words = '"with a quote "" and a, comma"';
+		for (const long of [`"${'two\nlines '.repeat(40)}"`, `"${'\n'.repeat(200_000)}"`]) {
+			const height = long.split('\n').length;
+			const many = Array.from({ length: 40_000 / height }, (_, i) => line(i % 2 ? long : words));
+			const before = many.reduce((sum, one) => sum + one.split('\n').length, 1);
+			const read = readHistory([HEADER, ...many, line(long)].join('\n'), board);
+			assert.ok(read.ok);
+			assert.equal(read.events.length, many.length + 1);
+			assert.equal(read.events.at(-1)!.value, long.slice(1, -1));
+			assert.deepEqual(
+				lines([HEADER, ...many, line(long), 'S-1,never,created,x', ...many, line('"open')].join('\n')),
+				[before + height + 1, before + height + 2 + before - 1],
+			);
+		}
+	});
+
 	test('figures are plain numbers from 0 on', () => {
 		const line = (value: string) => lines(`${HEADER}\nS-1,2026-03-20T10:00Z,sized,${value}`).length === 0;
 		for (const fine of ['0', '8', '2.5', '.5', '1e2']) assert.ok(line(fine), fine);

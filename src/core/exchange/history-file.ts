@@ -26,41 +26,60 @@ export function readHistory(text: string, board: BoardFile): ReadHistory {
 	const events: HistoryEvent[] = [];
 	const check = checker(board);
 	let header = false;
-	let read = 0;
-	const whole = text.replace(/\r\n?/g, '\n');
-	// Each record is read as it comes and not kept, so that a long history takes little memory.
-	parse(whole, {
-		bom: true,
-		relax_column_count: true,
-		relax_quotes: true,
-		skip_empty_lines: true,
-		skip_records_with_error: true,
-		on_record: (record: string[], { lines }) => {
-			const line = firstLine(lines, record);
-			read = lines;
-			if (!header && errors.length === 0 && events.length === 0) {
-				header = line === 1 && record.join() === HEADER.join();
-				if (!header) errors.push({ line: 1, reason: `the header must be ${HEADER.join(',')}` });
-			} else if (record.length > 1 || record[0]!.trim()) {
-				const event = check(record);
-				if (typeof event === 'string') errors.push({ line, reason: event });
-				else events.push(event);
-			}
-			return null;
-		},
-		on_skip: () => {
-			// Such a record runs to the end of the text; it starts at the first line after the last one that has anything in it.
-			const rest = whole.split('\n').slice(read);
-			errors.push({
-				line: read + 1 + Math.max(0, rest.findIndex(Boolean)),
-				reason: 'a quote is opened and never closed',
-			});
-			return undefined;
-		},
+	const end = eachRecord(text, (record, line) => {
+		if (!header && line === 1) header = record.join() === HEADER.join();
+		else if (header && (record.length > 1 || record[0]!.trim())) {
+			const event = check(record);
+			if (typeof event === 'string') errors.push({ line, reason: event });
+			else events.push(event);
+		}
 	});
 	if (!header) return { ok: false, errors: [{ line: 1, reason: `the header must be ${HEADER.join(',')}` }] };
-	if (errors.length) return { ok: false, errors: errors.sort((a, b) => a.line - b.line) };
+	if (end.open !== null) errors.push({ line: end.open, reason: 'a quote is opened and never closed' });
+	if (errors.length) return { ok: false, errors };
 	return { ok: true, events: inOrder(events) };
+}
+
+/** Characters that are parsed at once: a long history is never held as records as a whole. */
+const PIECE = 1 << 16;
+
+/**
+ * Gives each record of a CSV text with the line on which it starts, in their order; an empty line is a record of one
+ * empty field.
+ * @returns open is the line of the record whose quote is never closed; null when there is none
+ */
+function eachRecord(
+	text: string,
+	take: (record: string[], line: number) => void,
+): { open: number | null } {
+	const whole = text.replace(/\r\n?/g, '\n');
+	let line = 1;
+	for (let from = 0, size = PIECE; from < whole.length; ) {
+		const cut = whole.indexOf('\n', from + size);
+		const until = cut < 0 ? whole.length : cut + 1;
+		let open = false;
+		const records: string[][] = parse(whole.slice(from, until), {
+			bom: from === 0,
+			relax_column_count: true,
+			relax_quotes: true,
+			skip_records_with_error: true,
+			on_skip: () => void (open = true),
+		});
+		// A piece that ends inside quotes is read again as part of a longer one.
+		if (open && until < whole.length) {
+			size *= 2;
+			continue;
+		}
+		for (const record of records) {
+			take(record, line);
+			line++;
+			for (const field of record) if (field.includes('\n')) line += field.split('\n').length - 1;
+		}
+		if (open) return { open: line };
+		from = until;
+		size = PIECE;
+	}
+	return { open: null };
 }
 
 /** Writes events as a history file. */
@@ -68,26 +87,26 @@ export function writeHistory(events: readonly HistoryEvent[]): string {
 	return stringify([HEADER, ...events.map((e) => [e.card, instantText(e.at), e.event, e.value])]);
 }
 
-/** The line where a record starts: the parser says where it ends, and only its quoted fields can hold line breaks. */
-function firstLine(lastLine: number, record: string[]): number {
-	let line = lastLine;
-	for (const field of record) if (field.includes('\n')) line -= field.split('\n').length - 1;
-	return line;
-}
-
 /** Checks one record against the board: the event, or the reason why it cannot be read. */
 function checker(board: BoardFile): (record: string[]) => HistoryEvent | string {
 	const columns = new Set(board.columns.map((column) => column.name));
+	// One text each for what many records say: a long history would hold it many times over.
+	const texts = new Map<string, string>();
+	const one = (text: string) => {
+		const known = texts.get(text);
+		if (known === undefined) texts.set(text, text);
+		return known ?? text;
+	};
 	const sprints = new Map(board.sprints.map((sprint) => [String(sprint.number), sprint]));
-	const kinds = new Set<string>(FILED_EVENTS);
+	const kinds = new Map<string, FiledEvent>(FILED_EVENTS.map((kind) => [kind, kind]));
 	return (record) => {
 		if (record.length !== 4) return `${record.length} fields where there must be four`;
 		const [card, when, kind, value] = record as [string, string, string, string];
 		if (!card.trim()) return 'the card is empty';
 		const at = parseInstant(when);
 		if (at === null) return `"${when}" is not an instant with a date, hours, minutes and an offset`;
-		if (!kinds.has(kind)) return `unknown event "${kind}"`;
-		const event = kind as FiledEvent;
+		const event = kinds.get(kind);
+		if (!event) return `unknown event "${kind}"`;
 		if (event === 'column' && value && !columns.has(value)) return `unknown column "${value}"`;
 		if (FIGURES.includes(event) && !isFigure(value))
 			return `${event} "${value}" is not a figure of 0 or more`;
@@ -99,7 +118,7 @@ function checker(board: BoardFile): (record: string[]) => HistoryEvent | string 
 			if (sprint.closedAt !== null && sprint.closedAt < at)
 				return `sprint ${value} was already closed by then`;
 		}
-		return { card, at, event, value };
+		return { card: one(card), at, event, value: event === 'created' ? value : one(value) };
 	};
 }
 

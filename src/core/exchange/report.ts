@@ -1,10 +1,10 @@
 import { calendarDays, type DayCount } from '../calendar/day-count.ts';
 import type { Day, Instant } from '../calendar/zone.ts';
-import { flowOf } from '../flow/fold.ts';
+import { FlowFold } from '../flow/fold.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import { inCardOrder } from '../flow/lifetime.ts';
 import { cardReport, flowReport, type CardReport, type FlowReport } from '../flow/report.ts';
-import { sprintAccounts } from '../sprint/accounts.ts';
+import { SprintAccounts } from '../sprint/accounts.ts';
 import type { Ledger, Stint } from '../sprint/ledger.ts';
 import type { BoardFile } from '../sprint/board.ts';
 
@@ -35,12 +35,18 @@ export function report(
 	to?: Day,
 	count: DayCount = calendarDays,
 ): Report {
-	const flow = flowOf(board, events, asOf);
+	const flow = new FlowFold(board);
+	const accounts = new SprintAccounts(board);
+	for (const event of events) {
+		if (event.at > asOf) break;
+		accounts.take(event, flow.take(event));
+	}
+	accounts.until(asOf);
 	return {
 		cards: inCardOrder(flow.lives.byCard.values()).map((life) => cardReport(life, board, asOf, count)),
 		...flowReport(board, flow, asOf, from, to, count),
 		forecast: null,
-		sprints: sprintAccounts(board, events, asOf).ledgers.map(sprintReport),
+		sprints: accounts.ledgers.map(sprintReport),
 	};
 }
 
