@@ -123,18 +123,23 @@ const TABLE: Record<string, (s: Scene) => Promise<Sent> | Sent> = {
 		await command(s.board.member, 'BlockCard', { ...asSeen(s, s.lined), reason: 'Part' });
 		return [s.board.member, 'WaitFor', { ...(await now(s, s.lined)), waitingFor: 'the boat' }];
 	},
-	ChangeCards: (s) => [
-		s.board.member,
-		'ChangeCards',
-		{
-			...board(s),
-			cards: [s.lined, s.loose].map((id) => asSeen(s, id)),
-			label: ['night'],
-			class: 'fixed',
-			ready: true,
-			owners: [s.board.lead.id],
-		},
-	],
+	ChangeCards: async (s) => {
+		await command(s.board.lead, 'ChangeType', { ...board(s), name: 'Repair', checklist: [] });
+		return [
+			s.board.member,
+			'ChangeCards',
+			{
+				...board(s),
+				cards: [s.lined, s.loose].map((id) => asSeen(s, id)),
+				label: ['night'],
+				type: 'Repair',
+				initiative: 'Winter',
+				class: 'fixed',
+				ready: true,
+				owners: [s.board.lead.id],
+			},
+		];
+	},
 	ChecklistCard: (s) => [
 		s.board.member,
 		'ChecklistCard',
@@ -152,7 +157,15 @@ const TABLE: Record<string, (s: Scene) => Promise<Sent> | Sent> = {
 		await command(s.board.member, 'LinkCard', { ...asSeen(s, s.lined), to: 1, kind: 'blocks' });
 		return [s.board.member, 'UnlinkCard', { ...(await now(s, s.lined)), to: 1, kind: 'blocks' }];
 	},
-	MoveCard: (s) => [s.board.member, 'MoveCard', { ...asSeen(s, s.working), column: s.board.columns.Done }],
+	MoveCard: async (s) => {
+		// It starts there, over the limit.
+		await db.query('update board_column set wip_limit = 1 where id = $1', [s.board.columns.Making]);
+		return [
+			s.board.member,
+			'MoveCard',
+			{ ...asSeen(s, s.lined), column: s.board.columns.Making, reason: 'Cannot wait' },
+		];
+	},
 	NestCard: (s) => [s.board.member, 'NestCard', { ...asSeen(s, s.loose), parent: s.lined }],
 	PlaceCards: (s) => [
 		s.board.member,
@@ -246,6 +259,18 @@ function left(before: Map<string, Set<string>>, after: Map<string, Set<string>>)
 	);
 }
 
+/** Columns of a card that a command of the table changed and taking it back put back. */
+const changed = new Set<string>();
+function note(before: Map<string, Set<string>>, after: Map<string, Set<string>>): void {
+	const olds = new Map([...before.get('card')!].map((text) => [JSON.parse(text).id, JSON.parse(text)]));
+	for (const text of after.get('card')!) {
+		const row = JSON.parse(text);
+		const old = olds.get(row.id);
+		for (const column of old ? Object.keys(row) : [])
+			if (JSON.stringify(row[column]) !== JSON.stringify(old[column])) changed.add(column);
+	}
+}
+
 describe('taking back puts every table as it was', () => {
 	const undoable = [...COMMANDS.values()].flatMap((one) =>
 		one.about !== 'person' && one.undoable ? [one.name] : [],
@@ -264,6 +289,7 @@ describe('taking back puts every table as it was', () => {
 			assert.equal(done.undoable, true, 'it says so in its answer too');
 			const between = await tables();
 			assert.notDeepEqual(name === 'CommentCard' ? null : between, before, 'it did something');
+			note(before, between);
 			await command(person, 'UndoCommand', { of: done.id });
 			const after = await tables();
 			for (const [table, rows] of before)
@@ -271,6 +297,17 @@ describe('taking back puts every table as it was', () => {
 			assert.deepEqual(left(before, after), []);
 			assert.equal((await refusal(command(person, 'UndoCommand', { of: done.id }))).code, 'undo.already');
 		});
+
+	test('every column that a card has in the database was changed by one of them, and put back', async () => {
+		const { rows } = await db.query<{ name: string }>(
+			`select attname as name from pg_attribute where attrelid = 'card'::regclass and attnum > 0 and not attisdropped`,
+		);
+		const fixed = ['id', 'board_id', 'number', 'created_at', 'version'];
+		assert.deepEqual(
+			rows.map(({ name }) => name).filter((name) => !fixed.includes(name) && !changed.has(name)),
+			[],
+		);
+	});
 });
 
 test('a setting that was changed again is not taken back over the second change', async () => {
