@@ -1,7 +1,6 @@
 import assert from 'node:assert/strict';
 import { randomUUID } from 'node:crypto';
 import { describe, test } from 'node:test';
-import { COMMANDS } from '../src/lib/server/commands/index.ts';
 import { useDatabase } from './support/database.ts';
 import { signIn, startServer, stopServer } from './support/server.ts';
 
@@ -308,40 +307,6 @@ describe('rights over the wire', () => {
 			(await send('RenameCard', { card: card.id, version: card.version, title: 'x' }, outside)).status,
 			404,
 		);
-	});
-});
-
-describe('the published description', () => {
-	test('names every command with the fields that its class has', async () => {
-		const { json } = await ask('/api/openapi.json', { cookie: null });
-		assert.equal(json.openapi, '3.1.0');
-		const { schemas } = json.components;
-		assert.deepEqual(Object.keys(schemas.MoveCardInput.properties).sort(), [
-			'below',
-			'card',
-			'column',
-			'reason',
-			'version',
-		]);
-		assert.deepEqual(schemas.SizeCardInput.properties.size, { type: 'number', minimum: 0, maximum: 9999 });
-		const commands = json.paths['/api/commands'].post.requestBody.content['application/json'].schema.oneOf;
-		assert.equal(commands.length, COMMANDS.size);
-		assert.deepEqual(schemas.MoveCardInput.required.sort(), ['card', 'column', 'version']);
-		assert.deepEqual(schemas.MoveCardInput.properties.column.type, ['string', 'null']);
-		for (const { $ref } of commands) assert.ok(schemas[$ref.split('/').at(-1)], $ref);
-		for (const path of Object.keys(json.paths).filter((known) => !known.endsWith('live')))
-			assert.notEqual(
-				(
-					await ask(
-						path
-							.replace('{board}', 'tidewatch')
-							.replace('{sprint}', '1')
-							.replace('{key}', `TIDE-${card.number}`),
-					)
-				).status,
-				404,
-				path,
-			);
 	});
 });
 

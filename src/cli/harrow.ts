@@ -26,3 +26,5 @@ if (!command) {
 } else {
 	process.exitCode = await command(args);
 }
+
+export {};

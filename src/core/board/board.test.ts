@@ -6,7 +6,8 @@ import { flowOf } from '../flow/fold.ts';
 import { sprintAccounts } from '../sprint/accounts.ts';
 import { sized, splitOff } from '../sprint/left.ts';
 import { readVector } from '../testing/vectors.ts';
-import { historySentences, type CardEvent } from './history-sentences.ts';
+import type { CardEvent } from '../pages/card.ts';
+import { historySentences } from './history-sentences.ts';
 import { ribbonOfSprints, ribbonOfWeeks } from './ribbon.ts';
 
 describe('the ribbon', () => {

@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
-import { historySentences, type CardEvent } from './history-sentences.ts';
+import type { CardEvent } from '../pages/card.ts';
+import { historySentences } from './history-sentences.ts';
 
 let seq = 0;
 const event = (kind: string, value = '', more: Partial<CardEvent> = {}): CardEvent => ({

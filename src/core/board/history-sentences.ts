@@ -1,16 +1,7 @@
 import { CARD_EVENTS } from '../events/card-events.ts';
-import type { CardEventKind, CardThen, Happened } from '../events/event.ts';
+import type { CardEventKind, CardThen } from '../events/event.ts';
 import type { CardEventName } from '../events/kinds.ts';
-
-/** Something that happened to a card, as its page is told of it. */
-export interface CardEvent extends Happened {
-	seq: number;
-	at: string;
-	kind: string;
-	/** It was taken back later and counts in no figure. */
-	undone: boolean;
-	command: string | null;
-}
+import type { CardEvent } from '../pages/card.ts';
 
 export interface Sentence {
 	at: string;

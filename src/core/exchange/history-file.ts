@@ -48,13 +48,10 @@ const PIECE = 1 << 16;
  * empty field.
  * @returns open is the line of the record whose quote is never closed; null when there is none
  */
-function eachRecord(
-	text: string,
-	take: (record: string[], line: number) => void,
-): { open: number | null } {
+function eachRecord(text: string, take: (record: string[], line: number) => void): { open: number | null } {
 	const whole = text.replace(/\r\n?/g, '\n');
 	let line = 1;
-	for (let from = 0, size = PIECE; from < whole.length; ) {
+	for (let from = 0, size = PIECE; from < whole.length;) {
 		const cut = whole.indexOf('\n', from + size);
 		const until = cut < 0 ? whole.length : cut + 1;
 		let open = false;

@@ -121,6 +121,16 @@ export interface BoardHead {
 	boards: { name: string; slug: string; team: string }[];
 }
 
+/** A board that somebody may see, as home lists it. */
+export interface SeenBoard {
+	name: string;
+	slug: string;
+	key: string;
+	team: string;
+	purpose: string;
+	role: Role;
+}
+
 export interface BoardCards {
 	seq: number;
 	cards: CardView[];

@@ -1,4 +1,5 @@
 import { error, type RequestEvent } from '@sveltejs/kit';
+import type { Read, Reads } from '../api.ts';
 import { log } from './log.ts';
 import { Problem, signedOut } from './problem.ts';
 import type { Person } from './sign-in.ts';
@@ -32,6 +33,17 @@ export function answers<E extends RequestEvent>(
 			).response();
 		}
 	};
+}
+
+/**
+ * A read of the API: it answers what is declared for its path.
+ * @param path as `lib/api.ts` declares it
+ */
+export function reads<P extends Read, E extends RequestEvent>(
+	path: P,
+	work: (event: E, person: Person) => Promise<Reads[P]>,
+): ((event: E) => Promise<Response>) & { path: P } {
+	return Object.assign(answers<E>(work), { path });
 }
 
 /** A page's question: what is refused becomes an error page in plain words. */

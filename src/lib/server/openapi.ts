@@ -1,6 +1,8 @@
-import { FIGURES } from '../../core/pages/look-back.ts';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
+import type { Read } from '../api.ts';
+import answers from './api-answers.json' with { type: 'json' };
 import { COMMANDS } from './commands/index.ts';
+import { PLACES, READS, type ReadDescription } from './reads.ts';
 
 const problem = {
 	description: 'Refused; nothing was changed',
@@ -17,9 +19,25 @@ const parameter = (name: string, place: 'path' | 'query', description: string) =
 	description,
 	schema: { type: 'string' },
 });
-const read = (summary: string, ...parameters: object[]) => ({
-	get: { summary, parameters, responses: { '200': json('Found'), '401': problem, '404': problem } },
-});
+/** What is between the braces of a path. */
+const placesIn = (path: string) =>
+	[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => parameter(name!, 'path', PLACES[name!]!));
+
+function read(path: Read, { id, summary, query = {}, body }: ReadDescription): object {
+	const call = {
+		operationId: id,
+		summary,
+		parameters: [
+			...placesIn(path),
+			...Object.entries(query).map(([name, meaning]) => parameter(name, 'query', meaning)),
+		],
+		...(body && { requestBody: { required: true, content: { 'application/json': { schema: body } } } }),
+		responses: { '200': json('Found', { $ref: `#/components/schemas/${answerOf(id)}` }), '4XX': problem },
+	};
+	return { [body ? 'post' : 'get']: call };
+}
+/** The name of the schema of what a read answers: `BoardAnswer`. */
+const answerOf = (id: string) => `${id[0]!.toUpperCase()}${id.slice(1)}Answer`;
 
 /** The published description of the API (OpenAPI 3.1), made from the command classes themselves. */
 export function openApi(version: string): object {
@@ -60,6 +78,7 @@ export function openApi(version: string): object {
 		paths: {
 			'/api/commands': {
 				post: {
+					operationId: 'command',
 					summary: 'Does something: the one door for changes',
 					requestBody: {
 						required: true,
@@ -72,85 +91,33 @@ export function openApi(version: string): object {
 					responses: { '200': json('Done', { $ref: '#/components/schemas/Answer' }), '4XX': problem },
 				},
 			},
-			'/api/boards': read('The boards you may see'),
-			'/api/boards/{board}': read(
-				'A board with its cards',
-				parameter('board', 'path', 'The last part of the board’s address'),
-			),
-			'/api/boards/{board}/room': read(
-				'Who has how much room in a sprint of a board',
-				parameter('board', 'path', 'The last part of the board’s address'),
-				parameter(
-					'sprint',
-					'query',
-					'The number of the sprint; the running one, else the next, where it is left out',
-				),
-			),
-			'/api/boards/{board}/look-back': read(
-				'Velocity, reliability and carry-over of the closed sprints of a board',
-				parameter('board', 'path', 'The last part of the board’s address'),
-			),
-			'/api/boards/{board}/look-back/{sprint}': read(
-				'The report of a sprint: ledger, stints, day by day, changes of scope',
-				parameter('board', 'path', 'The last part of the board’s address'),
-				parameter('sprint', 'path', 'The number of the sprint'),
-			),
-			'/api/boards/{board}/look-back/cards': read(
-				'The cards behind one figure of looking back',
-				parameter('board', 'path', 'The last part of the board’s address'),
-				parameter('of', 'query', `One of: ${FIGURES.join(', ')}`),
-				parameter('which', 'query', 'The number of the sprint, the code of the reason, or how many sprints'),
-			),
-			'/api/boards/{board}/table': {
-				post: {
-					summary:
-						'Looks at a table of cards (CSV): what would be made of it, and which lines cannot be read',
-					parameters: [parameter('board', 'path', 'The last part of the board’s address')],
-					requestBody: {
-						required: true,
-						content: {
-							'application/json': {
-								schema: {
-									type: 'object',
-									required: ['file'],
-									properties: {
-										file: { type: 'string', description: 'The file itself' },
-										mapping: {
-											type: ['object', 'null'],
-											description: 'For each field the column that holds it, counted from 0',
-											additionalProperties: { type: 'integer', minimum: 0 },
-										},
-									},
-								},
-							},
+			...Object.fromEntries(Object.entries(READS).map(([path, one]) => [path, read(path as Read, one)])),
+			'/api/boards/{board}/live': {
+				get: {
+					operationId: 'live',
+					summary: 'Changes of a board as server-sent events',
+					parameters: [
+						...placesIn('{board}'),
+						parameter('since', 'query', 'The number of the last event you know'),
+					],
+					responses: {
+						'200': {
+							description: 'A stream',
+							content: { 'text/event-stream': { schema: { type: 'string' } } },
 						},
+						'4XX': problem,
 					},
-					responses: { '200': json('Looked at; nothing was made'), '4XX': problem },
 				},
 			},
-			'/api/boards/{board}/flow': read(
-				'The flow figures of a board',
-				parameter('board', 'path', 'The last part of the board’s address'),
-				parameter('from', 'query', 'First day, 2026-11-23'),
-				parameter('to', 'query', 'Last day'),
-				parameter('days', 'query', 'calendar or working'),
-			),
-			'/api/boards/{board}/live': read(
-				'Changes of a board as server-sent events',
-				parameter('board', 'path', 'The last part of the board’s address'),
-				parameter('since', 'query', 'The number of the last event you know'),
-			),
-			'/api/cards/{key}': read('A card with its history', parameter('key', 'path', 'Such as TIDE-214')),
-			'/api/find': read(
-				'Cards whose key or title holds a text; boards, people and sprints too, unless a board is named',
-				parameter('q', 'query', 'The text'),
-				parameter('board', 'query', 'The last part of a board’s address: only its cards'),
-			),
 		},
 		components: {
 			securitySchemes: { token: { type: 'http', scheme: 'bearer' } },
 			schemas: {
 				...schemas,
+				...answers.schemas,
+				...Object.fromEntries(
+					Object.entries(READS).map(([path, { id }]) => [answerOf(id), answers.answers[path as Read]]),
+				),
 				Answer: {
 					type: 'object',
 					required: ['id', 'command', 'seq', 'undoable', 'result'],

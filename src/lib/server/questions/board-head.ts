@@ -1,4 +1,4 @@
-import type { BoardHead } from '../../../core/pages/board.ts';
+import type { BoardHead, SeenBoard } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -63,9 +63,7 @@ export async function boardByKey(key: string): Promise<BoardHead | null> {
 }
 
 /** The boards that a person may see. */
-export async function boardsOf(
-	person: Person,
-): Promise<{ name: string; slug: string; key: string; team: string; purpose: string; role: string }[]> {
+export async function boardsOf(person: Person): Promise<SeenBoard[]> {
 	return rows(
 		`select b.name, b.slug, b.key, t.name as team, b.purpose, r.role
 		from board b

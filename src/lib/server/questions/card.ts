@@ -1,28 +1,8 @@
-import type { CardView } from '../../../core/pages/board.ts';
-import type { TimeEntry } from '../../../core/pages/time.ts';
-import type { CardEvent } from '../../../core/board/history-sentences.ts';
-import type { LinkKind } from '../door/contexts.ts';
+import type { CardPage } from '../../../core/pages/card.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { cardViews } from './card-view.ts';
-
-export interface CardPage extends CardView {
-	key: string;
-	board: string;
-	description: string;
-	created: string;
-	archivedReason: string | null;
-	checklist: { id: string; text: string; done: boolean }[];
-	/** Cards that it leads to, and cards that lead to it. */
-	links: { kind: LinkKind; number: number; title: string; done: boolean; comes: boolean }[];
-	parentCard: { id: string; number: number; title: string } | null;
-	children: { id: string; number: number; title: string; size: number | null; left: number; done: boolean }[];
-	/** Time logged on it, the latest day first. */
-	time: TimeEntry[];
-	/** Oldest first. */
-	history: CardEvent[];
-}
 
 /**
  * A card with all that happened to it.

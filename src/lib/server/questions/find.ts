@@ -1,17 +1,6 @@
+import type { Found } from '../../../core/pages/find.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
-
-export interface Found {
-	kind: 'card' | 'board' | 'person' | 'sprint';
-	/** Of a card its id and key; of others empty. */
-	id: string;
-	key: string;
-	board: string;
-	title: string;
-	/** Where a card stands, whose board or team it is, or how a sprint stands. */
-	place: string;
-	to: string;
-}
 
 const cleaned = (text: string) =>
 	text

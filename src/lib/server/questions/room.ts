@@ -1,15 +1,13 @@
 import type { BoardHead } from '../../../core/pages/board.ts';
-import { partsInHours, partsInPoints, type Part } from '../../../core/capacity/promise.ts';
+import { partsInHours, partsInPoints } from '../../../core/capacity/promise.ts';
+import type { Room } from '../../api.ts';
 import { planPage } from './plan.ts';
 
 /**
  * Who has how much room in a sprint of a board: the one asked for, else the running one, else the next.
  * @returns no parts where the board has no sprints or is not sized
  */
-export async function roomIn(
-	head: BoardHead,
-	asked: number | null,
-): Promise<{ sprint: number | null; parts: Part[] }> {
+export async function roomIn(head: BoardHead, asked: number | null): Promise<Room> {
 	if (head.sprintDays === null || head.unit === 'none') return { sprint: null, parts: [] };
 	const running = head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt)?.number ?? null;
 	const page = await planPage(head, asked ?? running);

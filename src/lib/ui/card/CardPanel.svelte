@@ -7,7 +7,7 @@
 	import type { BoardState } from '../board/board-state.svelte';
 	import { cardAddress } from '../frame/card-address';
 	import { momentWords } from '../words';
-	import type { CardPage } from './card-page';
+	import type { CardPage } from '$core/pages/card';
 	import Checklist from './Checklist.svelte';
 	import Description from './Description.svelte';
 	import Fields from './Fields.svelte';

@@ -7,7 +7,7 @@
 	import DateField from '../form/DateField.svelte';
 	import NameTag from '../board/NameTag.svelte';
 	import { amount, blockedWords, count, dateWords, daysSince, momentWords } from '../words';
-	import type { CardPage } from './card-page';
+	import type { CardPage } from '$core/pages/card';
 
 	interface Props {
 		board: BoardState;

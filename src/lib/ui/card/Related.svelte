@@ -2,7 +2,7 @@
 	import type { Unit } from '$core/pages/board';
 	import CardPick from '../form/CardPick.svelte';
 	import { amount } from '../words';
-	import type { CardPage } from './card-page';
+	import type { CardPage } from '$core/pages/card';
 
 	interface Props {
 		card: CardPage;

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Textarea } from 'flowbite-svelte';
-	import type { CardEvent } from '$core/board/history-sentences';
+	import type { CardEvent } from '$core/pages/card';
 	import { momentWords } from '../words';
 	import Markdown from './Markdown.svelte';
 

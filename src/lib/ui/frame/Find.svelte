@@ -1,13 +1,9 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import type { Found } from '$core/pages/find';
 
-	interface Found {
-		kind: 'card' | 'board' | 'person' | 'sprint';
-		key: string;
-		title: string;
-		place: string;
-		to: string;
-	}
+	/** A line of the list: what was found, or a place to go. */
+	type Line = Omit<Found, 'id' | 'board'>;
 	interface Props {
 		slug?: string;
 		/** Whether the board has sprints. */
@@ -22,7 +18,7 @@
 
 	let input = $state<HTMLInputElement>();
 	let text = $state('');
-	let cards = $state.raw<Found[]>([]);
+	let cards = $state.raw<Line[]>([]);
 	let open = $state(false);
 	let chosen = $state(0);
 	let problem = $state('');

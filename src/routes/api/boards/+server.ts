@@ -1,4 +1,4 @@
-import { answers } from '$lib/server/answers';
+import { reads } from '$lib/server/answers';
 import { boardsOf } from '$lib/server/questions/board-head';
 
-export const GET = answers((_, person) => boardsOf(person));
+export const GET = reads('/api/boards', (_, person) => boardsOf(person));

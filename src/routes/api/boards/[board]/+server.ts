@@ -1,9 +1,9 @@
-import { answers } from '$lib/server/answers';
+import { reads } from '$lib/server/answers';
 import { boardCards } from '$lib/server/questions/board-cards';
 import { boardHead } from '$lib/server/questions/board-head';
 import type { RequestEvent } from './$types';
 
-export const GET = answers(async ({ params }: RequestEvent, person) => {
+export const GET = reads('/api/boards/{board}', async ({ params }: RequestEvent, person) => {
 	const [head, cards] = await Promise.all([
 		boardHead(person, params.board),
 		boardCards(person, params.board),

@@ -1,5 +1,7 @@
-import { answers } from '$lib/server/answers';
+import { reads } from '$lib/server/answers';
 import { cardPage } from '$lib/server/questions/card';
 import type { RequestEvent } from './$types';
 
-export const GET = answers(({ params }: RequestEvent, person) => cardPage(person, params.key));
+export const GET = reads('/api/cards/{key}', ({ params }: RequestEvent, person) =>
+	cardPage(person, params.key),
+);

@@ -1,5 +1,5 @@
 import { badLines, guessMapping, readCards, readTable, type Mapping } from '$core/exchange/card-file';
-import { answers } from '$lib/server/answers';
+import { reads } from '$lib/server/answers';
 import { Problem } from '$lib/server/problem';
 import { boardHead } from '$lib/server/questions/board-head';
 import { now } from '$lib/server/time';
@@ -10,7 +10,7 @@ import type { RequestEvent } from './$types';
 const MOST = 1_000_000;
 
 /** Reads a table of cards (CSV) and says what would be made of it, and which lines cannot be read. Nothing is made. */
-export const POST = answers(async ({ params, request }: RequestEvent, person) => {
+export const POST = reads('/api/boards/{board}/table', async ({ params, request }: RequestEvent, person) => {
 	const head = await boardHead(person, params.board);
 	const { file, mapping } = await body(request);
 	const read = readTable(file);

@@ -1,6 +1,16 @@
-import type { CardView } from '$core/pages/board';
-import type { TimeEntry } from '$core/pages/time';
-import type { CardEvent } from '$core/board/history-sentences';
+import type { Happened } from '../events/event.ts';
+import type { CardView } from './board.ts';
+import type { TimeEntry } from './time.ts';
+
+/** Something that happened to a card, as its page is told of it. */
+export interface CardEvent extends Happened {
+	seq: number;
+	at: string;
+	kind: string;
+	/** It was taken back later and counts in no figure. */
+	undone: boolean;
+	command: string | null;
+}
 
 /** A card with all that belongs to it, as its panel shows it. */
 export interface CardPage extends CardView {
@@ -10,6 +20,7 @@ export interface CardPage extends CardView {
 	created: string;
 	archivedReason: string | null;
 	checklist: { id: string; text: string; done: boolean }[];
+	/** Cards that it leads to, and cards that lead to it. */
 	links: {
 		kind: 'blocks' | 'relates' | 'split';
 		number: number;
@@ -21,5 +32,6 @@ export interface CardPage extends CardView {
 	children: { id: string; number: number; title: string; size: number | null; left: number; done: boolean }[];
 	/** Time logged on it, the latest day first. */
 	time: TimeEntry[];
+	/** Oldest first. */
 	history: CardEvent[];
 }

@@ -1,0 +1,31 @@
+// npm run describe: writes down what the reads of the API answer, from the types that stand in src/lib/api.ts.
+import { writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { createGenerator } from 'ts-json-schema-generator';
+
+const here = (path: string) => fileURLToPath(new URL(`../${path}`, import.meta.url));
+const FILE = here('src/lib/server/api-answers.json');
+
+/** The schemas of all answers by their paths, and those that they refer to, as the description's components. */
+export function apiAnswers(): string {
+	const { properties, definitions } = createGenerator({
+		path: here('src/lib/api.ts'),
+		tsconfig: here('tsconfig.json'),
+		type: 'Reads',
+		topRef: false,
+		skipTypeCheck: true,
+		sortProps: true,
+	}).createSchema('Reads');
+	const text = JSON.stringify({ answers: properties, schemas: definitions }, asOpenApi, '\t');
+	return `${text.replaceAll('"#/definitions/', '"#/components/schemas/')}\n`;
+}
+
+/** Lists of fixed places are said otherwise in JSON Schema 2020-12, which OpenAPI 3.1 goes by. */
+function asOpenApi(_key: string, value: unknown): unknown {
+	if (value === null || typeof value !== 'object' || !('items' in value) || !Array.isArray(value.items))
+		return value;
+	const { items, ...rest } = value;
+	return { ...rest, prefixItems: items, items: false };
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) writeFileSync(FILE, apiAnswers());

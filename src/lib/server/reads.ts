@@ -1,0 +1,74 @@
+import { FIGURES } from '../../core/pages/look-back.ts';
+import type { Read } from '../api.ts';
+
+/** How a read is asked for, beside what stands in its path. */
+export interface ReadDescription {
+	/** A name for programs that are made from the description. */
+	id: string;
+	summary: string;
+	/** What the address may say after its question mark, and what that means. */
+	query?: Record<string, string>;
+	/** A file is sent to be looked at; nothing is kept of it. */
+	body?: object;
+}
+
+/** What stands in paths. */
+export const PLACES: Record<string, string> = {
+	board: 'The last part of the board’s address',
+	sprint: 'The number of the sprint',
+	key: 'Such as TIDE-214',
+};
+
+/** Every read of the API. What each answers stands in `lib/api.ts`. */
+export const READS: Record<Read, ReadDescription> = {
+	'/api/boards': { id: 'boards', summary: 'The boards you may see' },
+	'/api/boards/{board}': { id: 'board', summary: 'A board with its cards' },
+	'/api/boards/{board}/room': {
+		id: 'room',
+		summary: 'Who has how much room in a sprint of a board',
+		query: { sprint: 'The number of the sprint; the running one, else the next, where it is left out' },
+	},
+	'/api/boards/{board}/flow': {
+		id: 'flow',
+		summary: 'The flow figures of a board',
+		query: { from: 'First day, 2026-11-23', to: 'Last day', days: 'calendar or working' },
+	},
+	'/api/boards/{board}/look-back': {
+		id: 'lookBack',
+		summary: 'Velocity, reliability and carry-over of the closed sprints of a board',
+	},
+	'/api/boards/{board}/look-back/cards': {
+		id: 'lookBackCards',
+		summary: 'The cards behind one figure of looking back',
+		query: {
+			of: `One of: ${FIGURES.join(', ')}`,
+			which: 'The number of the sprint, the code of the reason, or how many sprints',
+		},
+	},
+	'/api/boards/{board}/look-back/{sprint}': {
+		id: 'sprintReport',
+		summary: 'The report of a sprint: ledger, stints, day by day, changes of scope',
+	},
+	'/api/boards/{board}/table': {
+		id: 'lookAtTable',
+		summary: 'Looks at a table of cards (CSV): what would be made of it, and which lines cannot be read',
+		body: {
+			type: 'object',
+			required: ['file'],
+			properties: {
+				file: { type: 'string', description: 'The file itself' },
+				mapping: {
+					type: ['object', 'null'],
+					description: 'For each field the column that holds it, counted from 0',
+					additionalProperties: { type: 'integer', minimum: 0 },
+				},
+			},
+		},
+	},
+	'/api/cards/{key}': { id: 'card', summary: 'A card with its history' },
+	'/api/find': {
+		id: 'find',
+		summary: 'Cards whose key or title holds a text; boards, people and sprints too, unless a board is named',
+		query: { q: 'The text', board: 'The last part of a board’s address: only its cards' },
+	},
+};
