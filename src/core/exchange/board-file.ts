@@ -42,17 +42,33 @@ function readColumns(raw: unknown, say: Say): BoardFile['columns'] {
 		return [];
 	}
 	const columns: BoardFile['columns'] = [];
+	const names = new Set<string>();
 	raw.forEach((entry: unknown, i) => {
 		const column = isObject(entry) ? entry : {};
 		const name = typeof column.name === 'string' ? column.name : '';
 		if (!name) say(`column ${i + 1} has no name`);
-		else if (columns.some((other) => other.name === name)) say(`two columns are named "${name}"`);
+		const was = column.was ?? [];
+		const texts = Array.isArray(was) && was.every((one) => typeof one === 'string' && one);
+		if (!texts) say(`"was" of column "${name}" must be a list of its earlier names`);
+		const earlier = texts ? (was as string[]) : [];
+		for (const one of name ? [name, ...earlier] : []) {
+			if (names.has(one)) say(`two columns are named "${one}"`);
+			names.add(one);
+		}
+		if (column.retired !== undefined && typeof column.retired !== 'boolean')
+			say(`"retired" of column "${name}" must be true or false`);
 		const kind = COLUMN_KINDS.find((known) => known === column.kind);
 		if (!kind) say(`column "${name}" has the unknown kind "${String(column.kind ?? '')}"`);
 		const limit = column.limit ?? null;
 		if (limit !== null && !(Number.isInteger(limit) && (limit as number) > 0))
 			say(`the limit of column "${name}" must be a whole number above 0`);
-		columns.push({ name, kind: kind ?? 'queue', limit: limit as number | null });
+		columns.push({
+			name,
+			kind: kind ?? 'queue',
+			limit: limit as number | null,
+			...(earlier.length && { was: earlier }),
+			...(column.retired === true && { retired: true }),
+		});
 	});
 	return columns;
 }
@@ -106,7 +122,13 @@ export function writeBoardFile(board: BoardFile): string {
 	const file = {
 		name: board.name,
 		timeZone: board.zone.name,
-		columns: board.columns.map(({ name, kind, limit }) => ({ name, kind, ...given('limit', limit) })),
+		columns: board.columns.map(({ name, kind, limit, was, retired }) => ({
+			name,
+			kind,
+			...given('limit', limit),
+			...given('was', was?.length ? was : null),
+			...given('retired', retired || null),
+		})),
 		commitment: board.columns[board.commitment]!.name,
 		unit: board.unit,
 		sprints: board.sprints.map(({ number, starts, ends, startedAt, closedAt }) => ({

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import fc from 'fast-check';
 import { FILED_EVENTS } from '../events/kinds.ts';
-import { readVector, vectorFile } from '../testing/vectors.ts';
+import { readVector, vectorFile, VECTORS } from '../testing/vectors.ts';
 import { readBoardFile, writeBoardFile } from './board-file.ts';
 import { readHistory, writeHistory } from './history-file.ts';
 import { instantText, parseInstant } from '../calendar/instant.ts';
@@ -184,6 +184,18 @@ describe('board files', () => {
 			],
 			[{ columns: [{ name: 'A', kind: 'work', limit: 0 }], commitment: 'A' }, /limit of column "A"/],
 			[{ commitment: 'Nowhere' }, /no column "Nowhere"/],
+			[
+				{
+					columns: [
+						{ name: 'A', kind: 'work', was: ['B'] },
+						{ name: 'B', kind: 'done' },
+					],
+					commitment: 'A',
+				},
+				/two columns are named "B"/,
+			],
+			[{ columns: [{ name: 'A', kind: 'work', was: 'B' }], commitment: 'A' }, /"was" of column "A"/],
+			[{ columns: [{ name: 'A', kind: 'work', retired: 1 }], commitment: 'A' }, /"retired" of column "A"/],
 			[{ unit: 'days' }, /hours or points/],
 			[
 				{ sprints: [{ number: 1, starts: '2026-03-02', ends: '2026-03-01' }] },
@@ -210,7 +222,7 @@ describe('board files', () => {
 	});
 
 	test('are written as they are read', () => {
-		for (const name of ['small', 'middle', 'large', 'edge', 'window']) {
+		for (const [name] of VECTORS) {
 			const { board: read } = readVector(name);
 			const again = readBoardFile(writeBoardFile(read));
 			assert.ok(again.ok);

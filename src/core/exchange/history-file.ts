@@ -86,7 +86,7 @@ export function writeHistory(events: readonly HistoryEvent[]): string {
 
 /** Checks one record against the board: the event, or the reason why it cannot be read. */
 function checker(board: BoardFile): (record: string[]) => HistoryEvent | string {
-	const columns = new Set(board.columns.map((column) => column.name));
+	const columns = new Set(board.columns.flatMap(({ name, was = [] }) => [name, ...was]));
 	// One text each for what many records say: a long history would hold it many times over.
 	const texts = new Map<string, string>();
 	const one = (text: string) => {

@@ -1,5 +1,5 @@
 import type { Day, Instant, Zone } from '../calendar/zone.ts';
-import type { ColumnKind, Layout } from '../flow/layout.ts';
+import type { Layout, LayoutColumn } from '../flow/layout.ts';
 
 /** A sprint of a board: its days, and when it was started and closed. */
 export interface BoardSprint {
@@ -15,6 +15,6 @@ export interface BoardFile extends Layout {
 	name: string;
 	zone: Zone;
 	unit: 'hours' | 'points';
-	columns: { name: string; kind: ColumnKind; limit: number | null }[];
+	columns: (LayoutColumn & { limit: number | null })[];
 	sprints: BoardSprint[];
 }

@@ -9,6 +9,7 @@ export const VECTORS: [name: string, asOf: string, from?: string, to?: string][]
 	['middle', '2026-04-30T09:00:00Z'],
 	['large', '2026-05-12T09:00:00Z'],
 	['edge', '2026-05-25T09:00:00Z'],
+	['changing', '2026-05-20T12:00:00Z'],
 	['window', '2026-05-17T20:00:00Z', '2026-03-03', '2026-05-10'],
 ];
 
