@@ -1,6 +1,7 @@
-import type { Handle, HandleServerError } from '@sveltejs/kit';
+import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { compressed } from '$lib/server/compress';
 import { closeDatabase } from '$lib/server/database';
+import { printSetUpCode, unclaimed } from '$lib/server/first-run';
 import { stopLive } from '$lib/server/live';
 import { log } from '$lib/server/log';
 import { Problem, signedOut } from '$lib/server/problem';
@@ -11,6 +12,15 @@ for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => 
 process.once('sveltekit:shutdown', () => void closeDatabase());
 
 const OPEN = ['/sign-in', '/health', '/api/openapi.json'];
+/** Links that let people in carry their right with them. */
+const LINKS = /^\/(join|reset)\/[^/]+$/;
+
+export const init: ServerInit = async () => {
+	// Where the database is away for a moment the server starts all the same, and says the code when it is asked for.
+	await printSetUpCode().catch((error: Error) =>
+		log.warn({ error: error.message }, 'no set-up code was printed'),
+	);
+};
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const began = performance.now();
@@ -30,8 +40,15 @@ export const handle: Handle = async ({ event, resolve }) => {
 	}
 	locals.theme = known(cookies.get('harrow_theme'), ['light', 'dark']);
 	locals.density = known(cookies.get('harrow_density'), ['compact', 'comfortable']);
-	const open = OPEN.includes(url.pathname) || url.pathname.startsWith('/_app/');
-	if (!locals.person && !open) {
+	const path = url.pathname;
+	const open = OPEN.includes(path) || LINKS.test(path) || path.startsWith('/_app/');
+	if (!locals.person && !bearer && !path.startsWith('/_app/') && !['/health', '/first'].includes(path)) {
+		// A database without people: there is one page, and nothing else.
+		const fresh = await unclaimed().catch(() => false);
+		if (fresh && path.startsWith('/api/')) return signedOut().response();
+		if (fresh) return new Response(null, { status: 303, headers: { location: '/first' } });
+	}
+	if (!locals.person && !open && path !== '/first') {
 		if (url.pathname.startsWith('/api/') || bearer) return signedOut().response();
 		const next = url.pathname === '/' ? '' : `?next=${encodeURIComponent(url.pathname + url.search)}`;
 		return new Response(null, { status: 303, headers: { location: `/sign-in${next}` } });

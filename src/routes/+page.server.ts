@@ -1,7 +1,7 @@
 import { forPage, whoAsks } from '$lib/server/answers';
-import { boardsOf } from '$lib/server/questions/board-head';
+import { homePage } from '$lib/server/questions/home';
 
 export const load = async ({ locals }) => ({
 	title: 'Boards',
-	boards: await forPage(boardsOf(whoAsks(locals))),
+	home: await forPage(homePage(whoAsks(locals))),
 });

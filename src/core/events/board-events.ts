@@ -44,6 +44,21 @@ export const BOARD_EVENTS = {
 				: value,
 	},
 	'column-changed': setting((name) => name, { limit: 'limit', mode: 'over the limit', policy: 'policy' }),
+	'board-changed': setting((name) => name, {
+		name: 'name',
+		key: 'key',
+		purpose: 'purpose',
+		unit: 'sized in',
+		visibleTo: 'seen by',
+		changedBy: 'changed by',
+		off: 'switched off',
+		away: 'put away',
+	}),
+	'template-kept': {
+		setting: true,
+		concerns: 'nobody',
+		says: ({ value }) => `Kept as the template ${value}.`,
+	},
 	'cadence-changed': setting(() => 'Cadence', { days: 'days', weekday: 'weekday', name: 'name' }),
 	'settling-changed': setting(() => 'Settling', {
 		membersSettle: 'members settle',

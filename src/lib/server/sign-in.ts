@@ -16,6 +16,8 @@ export interface Person {
 	initials: string;
 	email: string;
 	scope: 'read' | 'write';
+	/** The session by which they are signed in; of a token none. */
+	session?: string;
 }
 
 /** Demo mode: everyone may sign in as any demo person with one click. */
@@ -25,6 +27,9 @@ const sha256 = (text: string) => createHash('sha256').update(text).digest();
 
 /** A password as it is stored (argon2id). */
 export const hashPassword = (password: string) => hash(password);
+
+/** The hash under which a secret is stored. */
+export const hashOf = (secret: string) => sha256(secret);
 
 /** A new secret and the hash under which it is stored. */
 export function newSecret(prefix = ''): { secret: string; hash: Buffer } {
@@ -54,21 +59,30 @@ const fromAnywhere = limiter('anywhere', 30, 60);
 const fromMachine = limiter('machine', 100, MINUTES * 60);
 
 async function countTry(address: string, machine: string): Promise<void> {
-	try {
+	await counted(async () => {
 		await fromHere.consume(`${address} ${machine}`);
 		await fromAnywhere.consume(address);
 		await fromMachine.consume(machine);
+	});
+}
+
+async function counted(work: () => Promise<unknown>): Promise<void> {
+	try {
+		await work();
 	} catch (refused) {
-		if (!(refused instanceof RateLimiterRes)) throw refused;
-		const minutes = Math.max(1, Math.ceil(refused.msBeforeNext / 60_000));
-		throw new Problem(
-			429,
-			'sign_in.throttled',
-			`Too many failed tries. Wait ${minutes === 1 ? 'a minute' : `${minutes} minutes`} and try again.`,
-			undefined,
-			{ retryAfter: minutes * 60 },
-		);
+		throw refused instanceof RateLimiterRes ? throttled(refused) : refused;
 	}
+}
+
+function throttled({ msBeforeNext }: RateLimiterRes): Problem {
+	const minutes = Math.max(1, Math.ceil(msBeforeNext / 60_000));
+	return new Problem(
+		429,
+		'sign_in.throttled',
+		`Too many failed tries. Wait ${minutes === 1 ? 'a minute' : `${minutes} minutes`} and try again.`,
+		undefined,
+		{ retryAfter: minutes * 60 },
+	);
 }
 
 /** A right password shows that the tries before it were its owner's. */
@@ -109,15 +123,47 @@ export async function checkPassword(email: string, password: string, machine: st
 	);
 }
 
-/** Opens a session and gives the secret for its cookie. */
-export async function openSession(personId: string): Promise<string> {
+/** Whether this is the password that somebody has now. */
+export async function isPasswordOf(personId: string, password: string): Promise<boolean> {
+	const [found] = await rows<{ password_hash: string | null }>(
+		'select password_hash from person where id = $1',
+		[personId],
+	);
+	return found?.password_hash ? verify(found.password_hash, password) : false;
+}
+
+/** For links that let somebody in: tries with secrets that are none. */
+const links = limiter('links', 30, MINUTES * 60);
+
+/**
+ * Counts a try with a secret that was none, by the machine it came from.
+ * @throws Problem 429 after too many
+ */
+export async function countGuess(machine: string): Promise<void> {
+	await counted(() => links.consume(machine));
+}
+
+/**
+ * Refuses a machine that has guessed too often.
+ * @throws Problem 429
+ */
+export async function mayGuess(machine: string): Promise<void> {
+	const known = await links.get(machine);
+	if (known && known.remainingPoints <= 0) throw throttled(known);
+}
+
+/**
+ * Opens a session and gives the secret for its cookie.
+ * @param device what the browser says it is
+ */
+export async function openSession(personId: string, device = ''): Promise<string> {
 	const { secret, hash: tokenHash } = newSecret();
 	const at = now();
 	const until = new Date(at.getTime() + SESSION_DAYS * 86_400_000);
 	await rows(
 		`with old as (delete from session where expires_at < $3)
-		insert into session (token_hash, person_id, created_at, expires_at) values ($1, $2, $3, $4)`,
-		[tokenHash, personId, at, until],
+		insert into session (token_hash, person_id, created_at, expires_at, seen_at, device) values ($1, $2, $3, $4, $3, $5)`,
+		[tokenHash, personId, at, until, device.slice(0, 300)],
 	);
 	return secret;
 }
@@ -134,7 +180,10 @@ export async function closeSession(secret: string): Promise<void> {
 /** Who a session cookie belongs to; null when it has ended. */
 async function personOfSession(secret: string): Promise<Person | null> {
 	const [person] = await rows<Person>(
-		`select p.id, p.name, p.initials, p.email, 'write' as scope
+		`with seen as (
+			update session set seen_at = $2 where token_hash = $1 and seen_at < $2::timestamptz - interval '5 minutes'
+		)
+		select p.id, p.name, p.initials, p.email, 'write' as scope, s.id as session
 		from session s
 		join person p on p.id = s.person_id
 		where s.token_hash = $1 and s.expires_at > $2`,

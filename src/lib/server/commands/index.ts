@@ -1,3 +1,17 @@
+import { changeBoard } from './board/change-board.ts';
+import { keepTemplate } from './team/keep-template.ts';
+import { makeBoard } from './team/make-board.ts';
+import { makeTeam } from './team/make-team.ts';
+import { changeTeam } from './team/change-team.ts';
+import { invite } from './people/invite.ts';
+import { revokeInvitation } from './people/revoke-invitation.ts';
+import { takeInvitation } from './people/take-invitation.ts';
+import { changeMember } from './people/change-member.ts';
+import { bringBackMember } from './people/bring-back-member.ts';
+import { makeReset } from './people/make-reset.ts';
+import { changeYou } from './you/change-you.ts';
+import { changePassword } from './you/change-password.ts';
+import { endSession } from './you/end-session.ts';
 import { addCard } from './card/add-card.ts';
 import { addCards } from './card/add-cards.ts';
 import { archiveCard } from './card/archive-card.ts';
@@ -104,6 +118,20 @@ const all = [
 	recallFinding,
 	makeToken,
 	revokeToken,
+	changeBoard,
+	keepTemplate,
+	makeBoard,
+	makeTeam,
+	changeTeam,
+	invite,
+	revokeInvitation,
+	takeInvitation,
+	changeMember,
+	bringBackMember,
+	makeReset,
+	changeYou,
+	changePassword,
+	endSession,
 	undoCommand,
 ] as const;
 

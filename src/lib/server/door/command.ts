@@ -14,6 +14,8 @@ interface Kind<N extends string, I, R, C, P> {
 	/** One sentence for the published description. */
 	summary: string;
 	input: new () => I;
+	/** Fields of the input that are kept nowhere. */
+	secret?: readonly (keyof I & string)[];
 	/** What can be worked out from the input alone: done before anything is locked, and handed to the handler. */
 	prepare?(input: I): Promise<P>;
 	run(context: C, input: I, prepared: P): Promise<Done<R> | void>;
@@ -23,6 +25,8 @@ interface InTeam {
 	/** The least role that may do it. */
 	role: Role;
 	undoable: boolean;
+	/** It can be done to a board that is put away. */
+	onPutAway?: boolean;
 }
 
 /** A command about a board: its input names the board, a card or a column of it. */

@@ -14,11 +14,11 @@ export interface PersonContext {
 	tx: Tx;
 	person: Person;
 	at: Date;
+	commandId: string;
 }
 
 /** What a handler of a team command works with: all boards of the team are locked, and each is told what was done. */
 export interface TeamContext extends PersonContext {
-	commandId: string;
 	team: { id: string; name: string; timeZone: string };
 	role: Role;
 	boards: { id: string; name: string; lastSeq: number }[];
@@ -68,6 +68,9 @@ export interface LockedBoard extends Layout {
 	team: string;
 	slug: string;
 	key: string;
+	name: string;
+	/** It is put away: nothing on it changes until it is brought back. */
+	away: boolean;
 	unit: 'hours' | 'points' | 'none';
 	timeZone: string;
 	sprintDays: number | null;

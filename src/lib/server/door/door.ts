@@ -135,7 +135,8 @@ async function firstAnswer(
 	command: AnyCommand,
 	input: object,
 ): Promise<Answer | null> {
-	const text = JSON.stringify(input);
+	const hidden = new Set<string>(command.secret ?? []);
+	const text = JSON.stringify(input, (key, value: unknown) => (hidden.has(key) ? '•' : value));
 	const { rowCount } = await tx.query({
 		name: 'command-take',
 		text: `insert into command (id, person_id, name, input, at) values ($1, $2, $3, $4, $5) on conflict (id) do nothing`,
@@ -158,7 +159,7 @@ async function obeyForPerson(
 	command: Extract<AnyCommand, { about: 'person' }>,
 	input: object,
 ): Promise<Answer> {
-	const done = (await command.run({ tx, person, at: now() }, input, undefined)) ?? {};
+	const done = (await command.run({ tx, person, at: now(), commandId: id }, input, undefined)) ?? {};
 	return { ...answerOf(id, command.name, null, false, done), secret: done.secret };
 }
 
@@ -242,6 +243,12 @@ async function obeyOnBoard(
 ): Promise<Answer> {
 	const { board, role, at } = await lockBoard(tx, person, input);
 	mayDo(role, command.role, ' on this board');
+	if (board.away && !command.onPutAway)
+		throw new Problem(
+			409,
+			'board.away',
+			`${board.name} is put away: nothing on it changes until a lead brings it back.`,
+		);
 	const context = new BoardContext(tx, person, at, id, board, role);
 	const done = (await command.run(context, input, undefined)) ?? {};
 	const changes = await context.kept.changes();

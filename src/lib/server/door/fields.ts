@@ -166,3 +166,14 @@ export const SeenCards = () =>
 		ArrayUnique((seen: SeenCard | null) => seen?.card, { message: 'Name each card once.' }),
 		Entries('cards', SeenCard, 500),
 	);
+
+/** Hours on each weekday, Monday first. */
+export const Week = () =>
+	applyDecorators(
+		Max(24, { each: true, message: 'A day has at most 24 hours.' }),
+		Min(0, { each: true, message: 'The hours of a weekday must not be below 0.' }),
+		Decimals(2, 'The hours of each weekday must be a number with at most two decimals.', true),
+		ArrayMinSize(7, { message: 'A week has seven days, Monday first.' }),
+		ArrayMaxSize(7, { message: 'A week has seven days, Monday first.' }),
+		IsArray({ message: 'The hours must be a list of seven numbers, Monday first.' }),
+	);

@@ -7,6 +7,7 @@ import { Problem } from '../problem.ts';
 const TABLES = {
 	absence: { key: ['id'], called: 'This absence' },
 	board: { key: ['id'], called: 'What is set of this board' },
+	board_person: { key: ['board_id', 'person_id'], called: 'Who may see this board' },
 	board_column: { key: ['id'], called: 'This column' },
 	board_share: { key: ['team_id', 'person_id', 'from_day'], called: 'These shares' },
 	card_type: { key: ['id'], called: 'This type' },
@@ -15,8 +16,10 @@ const TABLES = {
 	hourly_rate: { key: ['team_id', 'person_id', 'from_day'], called: 'This rate' },
 	initiative: { key: ['id'], called: 'This initiative' },
 	label: { key: ['id'], called: 'This label' },
+	membership: { key: ['team_id', 'person_id'], called: 'What this person is in the team' },
 	skill: { key: ['team_id', 'person_id', 'name'], called: 'What this person can do' },
 	sprint: { key: ['id'], called: 'This sprint' },
+	team: { key: ['id'], called: 'What is set of this team' },
 	timer: { key: ['person_id'], called: 'The timer' },
 	working_week: { key: ['team_id', 'person_id', 'from_day'], called: 'This working week' },
 } as const;

@@ -27,6 +27,7 @@ export const undoCommand = boardCommand({
 	input: UndoCommand,
 	role: 'viewer',
 	undoable: false,
+	onPutAway: true,
 	async run(context, input) {
 		const { kept, cards } = await toUndo(context, input.of, context.role);
 		for (const card of cards)
@@ -81,11 +82,7 @@ export const undoForTeam = teamCommand({
 });
 
 /** What a command of this person changed; it is marked as taken back. */
-async function toUndo(
-	context: PersonContext & { commandId: string },
-	of: string,
-	role: Role,
-): Promise<Undone> {
+async function toUndo(context: PersonContext, of: string, role: Role): Promise<Undone> {
 	const { rows } = await context.tx.query<
 		Undone & { person_id: string; undone_by: string | null; undoable: boolean; role: Role | null }
 	>(

@@ -35,7 +35,8 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 			(select json_agg(json_build_object('name', o.name, 'slug', o.slug, 'team', u.name) order by u.name, o.position)
 			from board o
 			join team u on u.id = o.team_id
-			join board_right w on w.board_id = o.id and w.person_id = $1) as boards
+			join board_right w on w.board_id = o.id and w.person_id = $1
+			where o.away_at is null and u.away_at is null or o.id = b.id) as boards
 		from board b
 		join team t on t.id = b.team_id
 		join board_right r on r.board_id = b.id and r.person_id = $1
@@ -54,7 +55,7 @@ export async function boardByKey(key: string): Promise<BoardHead | null> {
 		from board b
 		join board_right r on r.board_id = b.id
 		join person p on p.id = r.person_id
-		where b.key = $1
+		where b.id = (select board_id from board_key where key = $1)
 		order by (r.role = 'lead') desc
 		limit 1`,
 		[key.toUpperCase()],
@@ -69,6 +70,7 @@ export async function boardsOf(person: Person): Promise<SeenBoard[]> {
 		from board b
 		join team t on t.id = b.team_id
 		join board_right r on r.board_id = b.id and r.person_id = $1
+		where b.away_at is null and t.away_at is null
 		order by t.name, b.position`,
 		[person.id],
 		'boards-of',

@@ -38,7 +38,7 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 		join board_right r on r.board_id = b.id and r.person_id = $1
 		join card c on c.board_id = b.id and c.number = $3
 		cross join lateral (${cardViews('select c.id')}) view
-		where b.key = $2`,
+		where b.id = (select board_id from board_key where key = $2)`,
 		[person.id, parts[1], parts[2]],
 		'card-page',
 	);

@@ -31,12 +31,12 @@ export async function find(person: Person, text: string, board: string | null = 
 		`with seen as (
 			select b.id, b.slug, b.key, b.name, b.team_id, b.sprint_name, r.role
 			from board b join board_right r on r.board_id = b.id and r.person_id = $1
-			where $3::text is null or b.slug = $3
+			where case when $3::text is null then b.away_at is null else b.slug = $3 end
 		), found as (
 			select c.id
 			from jsonb_to_recordset($5) n("from" integer, "to" integer), seen b,
 				lateral (select id from card where board_id = b.id and number between n."from" and n."to" order by number limit 12) c
-			where $4::text is null or lower(b.key) = lower($4)
+			where $4::text is null or b.id = (select board_id from board_key where key = upper($4))
 			union
 			select c.id
 			from seen b, lateral (select id from card

@@ -47,7 +47,7 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 	}>(
 		`select t.id, t.name, t.time_zone as zone, me.role,
 			array(select b.slug from board b join board_right r on r.board_id = b.id and r.person_id = $2
-				where b.team_id = t.id order by b.position) as slugs,
+				where b.team_id = t.id and b.away_at is null order by b.position) as slugs,
 			(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'title', m.title, 'role', m.role,
 				'skills', array(select k.name from skill k where k.team_id = t.id and k.person_id = p.id order by k.name),
 				'working', (select coalesce(json_agg(json_build_object('from', w.from_day, 'hours', w.hours) order by w.from_day), '[]')
@@ -66,7 +66,7 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 				'left', c."left", 'sprint', s.number, 'unplanned', c.unplanned, 'column', c.column_id is not null,
 				'owners', array(select o.person_id::text from card_owner o where o.card_id = c.id)) order by b.position, c.rank), '[]')
 			from card c
-			join board b on b.id = c.board_id and b.team_id = t.id
+			join board b on b.id = c.board_id and b.team_id = t.id and b.away_at is null
 			join board_right r on r.board_id = b.id and r.person_id = $2
 			left join sprint s on s.id = c.sprint_id
 			where c.archived_at is null and c.clock <> 'done' and (c.column_id is not null or s.closed_at is null and s.id is not null)

@@ -26,7 +26,7 @@ export async function teamOf(person: Person, team: string): Promise<TeamOf> {
 				order by b.position), '[]')
 			from board b
 			join board_right r on r.board_id = b.id and r.person_id = $2
-			where b.team_id = t.id) as boards,
+			where b.team_id = t.id and b.away_at is null) as boards,
 			(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'title', m.title, 'gone', m.left_at is not null) order by p.name), '[]')
 			from membership m
 			join person p on p.id = m.person_id

@@ -8,7 +8,7 @@
 		person: { name: string; initials: string };
 		team: { id: string; name: string };
 		boards: readonly { name: string; slug: string }[];
-		here: 'People' | 'Timesheet' | 'Account';
+		here: 'Team' | 'People' | 'Timesheet' | 'Account';
 		/** What stands at the right of the places. */
 		right?: Snippet;
 		children: Snippet;
@@ -16,6 +16,7 @@
 	/** The bar and the places of a team, above a page of its own. */
 	let { person, team, boards, here, right, children }: Props = $props();
 	const places = $derived([
+		{ name: 'Team', to: `/teams/${team.id}` },
 		{ name: 'People', to: `/teams/${team.id}/people` },
 		{ name: 'Timesheet', to: `/teams/${team.id}/timesheet` },
 		{ name: 'Account', to: `/teams/${team.id}/account` },

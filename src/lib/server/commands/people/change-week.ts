@@ -1,7 +1,6 @@
-import { ArrayMaxSize, ArrayMinSize, IsArray, Max, Min } from 'class-validator';
 import { teamCommand } from '../../door/command.ts';
 import { dayField } from '../../door/day-field.ts';
-import { DayText, Decimals, Id } from '../../door/fields.ts';
+import { DayText, Id, Week } from '../../door/fields.ts';
 import { memberOf } from './member-of.ts';
 
 export class ChangeWeek {
@@ -16,12 +15,7 @@ export class ChangeWeek {
 	from!: string;
 
 	/** Hours on each weekday, Monday first. */
-	@Max(24, { each: true, message: 'A day has at most 24 hours.' })
-	@Min(0, { each: true, message: 'The hours of a weekday must not be below 0.' })
-	@Decimals(2, 'The hours of each weekday must be a number with at most two decimals.', true)
-	@ArrayMinSize(7, { message: 'A week has seven days, Monday first.' })
-	@ArrayMaxSize(7, { message: 'A week has seven days, Monday first.' })
-	@IsArray({ message: 'The hours must be a list of seven numbers, Monday first.' })
+	@Week()
 	hours!: number[];
 }
 

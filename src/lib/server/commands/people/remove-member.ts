@@ -5,6 +5,7 @@ import { Problem } from '../../problem.ts';
 import { teamCommand } from '../../door/command.ts';
 import { Id } from '../../door/fields.ts';
 import type { TeamContext } from '../../door/contexts.ts';
+import { keepALead } from '../team/members.ts';
 import { memberOf } from './member-of.ts';
 import { writeTime } from '../time/entry.ts';
 
@@ -28,17 +29,7 @@ export const removeMember = teamCommand({
 	undoable: false,
 	async run(context, input) {
 		const person = await memberOf(context, input.person);
-		const { rows: leads } = await context.tx.query<{ n: number }>(
-			`select count(*) as n from membership where team_id = $1 and role = 'lead' and left_at is null and person_id <> $2`,
-			[context.team.id, person.id],
-		);
-		if (!leads[0]!.n)
-			throw new Problem(
-				409,
-				'team.last_lead',
-				`${person.name} is the only lead: make somebody else a lead first.`,
-				'person',
-			);
+		await keepALead(context, person);
 		const { rows } = await context.tx.query<{ key: string }>(
 			`select b.key || '-' || c.number as key
 			from card_owner o

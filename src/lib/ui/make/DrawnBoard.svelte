@@ -1,0 +1,86 @@
+<script lang="ts">
+	import type { BoardSetUp } from '$core/board/template';
+
+	/** A board as it would stand, drawn small: columns by kind, with their slots, and where the clock starts. */
+	let { setUp }: { setUp: BoardSetUp } = $props();
+	const words = $derived(
+		setUp.columns
+			.map(({ name, kind, limit }) => {
+				const what = kind === 'queue' ? 'cards wait' : kind === 'work' ? 'worked on' : 'done';
+				return `${name} (${what}${limit ? `, ${limit} slots` : ''})`;
+			})
+			.join(', '),
+	);
+</script>
+
+<span class="board" role="img" aria-label={words}>
+	{#each setUp.columns as column (column.name)}
+		<span class="column {column.kind}" class:clock={column.name === setUp.commitment}>
+			<span class="name">{column.name}</span>
+			<span class="slots"
+				>{#each { length: Math.min(column.limit ?? 0, 10) }, i (i)}<i></i>{/each}</span
+			>
+		</span>
+	{/each}
+</span>
+
+<style>
+	.board {
+		display: flex;
+		gap: 4px;
+		align-items: stretch;
+		height: 62px;
+	}
+	.column {
+		flex: 1;
+		min-width: 0;
+		display: flex;
+		flex-direction: column;
+		justify-content: space-between;
+		padding: 3px 4px;
+		border: 1px solid var(--edge);
+		background: var(--sheet);
+		position: relative;
+		color: var(--ink);
+	}
+	.queue {
+		border-style: dashed;
+		background: none;
+		flex: 0.8;
+	}
+	.done {
+		border: 0;
+		border-left: 3px solid var(--moss);
+		background: none;
+		flex: 0.7;
+	}
+	.clock::before {
+		content: '';
+		position: absolute;
+		inset: -4px auto -4px -4px;
+		border-left: 2px solid var(--river);
+	}
+	.name {
+		font-size: 11px;
+		line-height: 1.15;
+		font-weight: 600;
+		overflow: hidden;
+		display: -webkit-box;
+		-webkit-box-orient: vertical;
+		-webkit-line-clamp: 3;
+		line-clamp: 3;
+		overflow-wrap: anywhere;
+		hyphens: auto;
+	}
+	.slots {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px;
+	}
+	i {
+		width: 6px;
+		height: 6px;
+		background: var(--moss);
+		border-radius: 1px;
+	}
+</style>

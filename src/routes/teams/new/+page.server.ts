@@ -1,0 +1,1 @@
+export const load = () => ({ title: 'Make a team' });
