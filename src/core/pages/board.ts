@@ -121,6 +121,11 @@ export interface BoardHead {
 	boards: { name: string; slug: string; team: string }[];
 }
 
+/** A board as the line of its places needs it. */
+export type BoardPlaces = Pick<BoardHead, 'name' | 'slug' | 'sprintDays' | 'teamId' | 'role'> & {
+	people: Pick<PersonView, 'id' | 'gone'>[];
+};
+
 /** A board that somebody may see, as home lists it. */
 export interface SeenBoard {
 	name: string;

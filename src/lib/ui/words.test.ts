@@ -98,10 +98,25 @@ describe('the sentence of a board', () => {
 			unit: 'hours',
 			today,
 			timeZone: 'UTC',
+			backlog: 0,
+			at: '/boards/small',
+			invite: null,
+			unstarted: false,
+			mayEdit: true,
 			...more,
 		})
 			.map((words) => words.text)
 			.join('');
+
+	test('of an empty board says what comes next, and only what one may do', () => {
+		assert.match(say([]), /^This board is empty\. Next: add cards to the backlog, pull the first into /);
+		assert.match(
+			say([], { invite: '/teams/x', unstarted: true }),
+			/^This board is empty\. Next: invite those you work with, add cards to the backlog, plan the first sprint, /,
+		);
+		assert.equal(say([], { mayEdit: false }).trim(), 'This board is empty.');
+		assert.doesNotMatch(say([], { backlog: 1 }), /empty/);
+	});
 
 	test('counts slots, what is over, what is blocked and how old the oldest is', () => {
 		const blocked = { since: '2026-11-21T09:00:00Z', reason: 'Part' };
@@ -120,7 +135,7 @@ describe('the sentence of a board', () => {
 		);
 	});
 	test('says so when there is nothing to say', () => {
-		assert.equal(say([]), '0 of 1 slots taken. Nothing is blocked. No card is being worked on. ');
+		assert.equal(say([], { backlog: 3 }), '0 of 1 slots taken. Nothing is blocked. No card is being worked on. ');
 	});
 });
 

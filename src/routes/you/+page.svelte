@@ -1,12 +1,42 @@
 <script lang="ts">
-	import { invalidate } from '$app/navigation';
+	import { enhance } from '$app/forms';
+	import { invalidate, invalidateAll } from '$app/navigation';
 	import { Input, Label, Radio } from 'flowbite-svelte';
+	import { onMount, untrack } from 'svelte';
 	import Bar from '$lib/ui/frame/Bar.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
 	import { send } from '$lib/ui/send';
 	import { momentWords } from '$lib/ui/words';
 
-	let { data } = $props();
+	let { data, form: answer } = $props();
+	const form = $derived(answer as { problem?: string; done?: string } | null);
+	const first = untrack(() => ({ ...data.you, ...data.person! }));
+	let called = $state(first.name);
+	let initials = $state(first.initials);
+	let email = $state(first.email);
+	let zone = $state(first.timeZone);
+	let zones = $state.raw<string[]>([]);
+	let kept = $state('');
+	let wrong = $state('');
+	onMount(() => (zones = Intl.supportedValuesOf('timeZone')));
+
+	async function keep(event: SubmitEvent) {
+		event.preventDefault();
+		const sent = await send('ChangeYou', {
+			name: called.trim(),
+			initials: initials.trim(),
+			email: email.trim(),
+			timeZone: zone.trim(),
+		});
+		wrong = sent.ok ? '' : sent.refusal.title;
+		kept = sent.ok ? 'Kept.' : '';
+		if (sent.ok) await invalidateAll();
+	}
+	async function end(session: string) {
+		const sent = await send('EndSession', { session });
+		problem = sent.ok ? '' : sent.refusal.title;
+		await invalidate('harrow:tokens');
+	}
 	let name = $state('');
 	let scope = $state<'read' | 'write'>('read');
 	let secret = $state('');
@@ -32,6 +62,89 @@
 <Bar person={data.person!} keysOn={keys.on} />
 <main>
 	<h1>{data.person!.name}</h1>
+	<h2>Who you are</h2>
+	<form onsubmit={keep} class="fields">
+		<div>
+			<Label for="you-name">Name</Label>
+			<Input id="you-name" required maxlength={80} autocomplete="name" bind:value={called} />
+		</div>
+		<div>
+			<Label for="you-initials">Initials</Label>
+			<Input id="you-initials" required maxlength={3} autocomplete="off" bind:value={initials} />
+		</div>
+		<div>
+			<Label for="you-email">E-mail address, with which you sign in</Label>
+			<Input
+				id="you-email"
+				type="email"
+				required
+				maxlength={200}
+				autocomplete="username"
+				bind:value={email}
+			/>
+		</div>
+		<div>
+			<Label for="you-zone">Time zone</Label>
+			<Input id="you-zone" required list="you-zones" maxlength={60} bind:value={zone} />
+			<datalist id="you-zones"
+				>{#each zones as one (one)}<option value={one}></option>{/each}</datalist
+			>
+		</div>
+		<div class="row">
+			<button class="go">Keep it</button>
+			<span role="status">{kept}</span><span class="warn" role="alert">{wrong}</span>
+		</div>
+	</form>
+	<h2>Password</h2>
+	<form method="POST" action="?/password" use:enhance class="fields">
+		<div>
+			<Label for="password-now">The present one</Label>
+			<Input id="password-now" name="now" type="password" required autocomplete="current-password" />
+		</div>
+		<div>
+			<Label for="password-next">The new one: ten characters or more</Label>
+			<Input
+				id="password-next"
+				name="next"
+				type="password"
+				required
+				minlength={10}
+				maxlength={200}
+				autocomplete="new-password"
+				aria-describedby="password-problem"
+			/>
+		</div>
+		<div class="row">
+			<button class="go">Set it</button>
+			<span role="status">{form?.done ?? ''}</span>
+			<span id="password-problem" class="warn" role="alert">{form?.problem ?? ''}</span>
+		</div>
+	</form>
+	<h2>Where you are signed in</h2>
+	<ul>
+		{#each data.sessions as session (session.id)}
+			<li>
+				<span
+					><b>{session.device}</b>{session.here ? ', here' : ''}
+					<small
+						>since {momentWords(session.since.toISOString(), data.you.timeZone)}, last seen {momentWords(
+							session.seen.toISOString(),
+							data.you.timeZone,
+						)}</small
+					></span
+				>
+				{#if !session.here}<button
+						type="button"
+						class="plain"
+						aria-label="End {session.device}, since {momentWords(
+							session.since.toISOString(),
+							data.you.timeZone,
+						)}"
+						onclick={() => void end(session.id)}>End</button
+					>{/if}
+			</li>
+		{/each}
+	</ul>
 	<h2>Keys</h2>
 	<label class="tick"
 		><input type="checkbox" bind:checked={keys.on} /> Single keys, such as B to block, work on boards</label
@@ -129,6 +242,24 @@
 		gap: 8px;
 		max-width: 360px;
 		margin-top: 14px;
+	}
+	.fields {
+		max-width: none;
+		grid-template-columns: 1fr 1fr;
+		gap: 10px 16px;
+		align-items: end;
+		margin-top: 6px;
+	}
+	.row {
+		grid-column: 1 / -1;
+		display: flex;
+		gap: 12px;
+		align-items: center;
+	}
+	@media (max-width: 560px) {
+		.fields {
+			grid-template-columns: 1fr;
+		}
 	}
 	.go {
 		justify-self: start;

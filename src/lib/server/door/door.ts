@@ -231,7 +231,8 @@ async function obeyForTeam(
 			JSON.stringify(notes),
 		],
 	});
-	return answerOf(id, about.name, null, command.undoable && changes.length > 0, done);
+	const answer = answerOf(id, about.name, null, command.undoable && changes.length > 0, done);
+	return { ...answer, secret: done.secret };
 }
 
 async function obeyOnBoard(

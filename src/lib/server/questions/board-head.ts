@@ -1,4 +1,4 @@
-import type { BoardHead, SeenBoard } from '../../../core/pages/board.ts';
+import type { BoardHead, BoardPlaces, SeenBoard } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -61,6 +61,21 @@ export async function boardByKey(key: string): Promise<BoardHead | null> {
 		[key.toUpperCase()],
 	);
 	return found ? boardHead(found.person, found.slug) : null;
+}
+
+/** A board of a team, as the line of its places needs it; null when there is none, or the person may not see it. */
+export async function placesOf(person: Person, team: string, slug: string): Promise<BoardPlaces | null> {
+	const [found] = await rows<BoardPlaces>(
+		`select b.name, b.slug, b.sprint_days as "sprintDays", b.team_id as "teamId", r.role,
+			(select json_agg(json_build_object('id', m.person_id, 'gone', m.left_at is not null)) from membership m
+			where m.team_id = b.team_id) as people
+		from board b
+		join board_right r on r.board_id = b.id and r.person_id = $1
+		where b.slug = $2 and b.team_id::text = $3`,
+		[person.id, slug, team],
+		'places-of',
+	);
+	return found ?? null;
 }
 
 /** The boards that a person may see. */

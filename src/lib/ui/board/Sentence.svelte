@@ -25,10 +25,10 @@
 				href={open({ number: to.card })}
 				data-sveltekit-noscroll
 				data-sveltekit-keepfocus>{text}</a
-			>{:else if to && 'settle' in to}<a class="link" href={settle}>{text}</a>{:else if to}<button
-				type="button"
-				class="link {tone}"
-				onclick={() => follow(to)}>{text}</button
+			>{:else if to && 'settle' in to}<a class="link" href={settle}>{text}</a>{:else if to && 'place' in to}<a
+				class="link"
+				href={to.place}>{text}</a
+			>{:else if to}<button type="button" class="link {tone}" onclick={() => follow(to)}>{text}</button
 			>{:else if tone === 'strong'}<b>{text}</b>{:else}<span class={tone}>{text}</span>{/if}{/each}
 </h1>
 

@@ -8,7 +8,7 @@ import { amount, count, daysSince, list } from '../words';
 export interface Words {
 	text: string;
 	tone?: 'strong' | 'warn' | 'care';
-	to?: { blocked: true } | { card: number } | { outside: true } | { settle: true };
+	to?: { blocked: true } | { card: number } | { outside: true } | { settle: true } | { place: string };
 	/** Of a word of Harrow's own: what it means, with this board's own figure. */
 	says?: string;
 }
@@ -22,11 +22,39 @@ interface Board {
 	unit: Unit;
 	today: Day;
 	timeZone: string;
+	/** Cards in its backlog. */
+	backlog: number;
+	/** Where its places are: `/boards/tidewatch`. */
+	at: string;
+	/** Where people are invited; null for those who may not. */
+	invite: string | null;
+	/** It has sprints, and none was started yet. */
+	unstarted: boolean;
+	mayEdit: boolean;
 }
 
 /** What a board says of itself in one or two plain sentences, made from what stands on it. */
 export function boardSentence(board: Board): Words[] {
+	if (!board.cards.length && !board.backlog) return beginning(board);
 	return [...over(board), ...slots(board), ...blocked(board), ...oldest(board), ...leftOver(board)];
+}
+
+/** A board without cards says what comes next. */
+function beginning({ at, invite, unstarted, mayEdit, columns }: Board): Words[] {
+	const words: Words[] = [{ text: 'This board is empty. ', tone: 'strong' }];
+	if (!mayEdit) return words;
+	const steps: Words[] = [{ text: 'add cards to the backlog', to: { place: `${at}/backlog` } }];
+	if (invite) steps.unshift({ text: 'invite those you work with', to: { place: invite } });
+	if (unstarted) steps.push({ text: 'plan the first sprint', to: { place: `${at}/plan` } });
+	else
+		steps.push({
+			text: `pull the first into ${columns[0]?.name ?? 'its first column'}`,
+			to: { place: `${at}/backlog` },
+		});
+	if (invite) steps.push({ text: 'make its columns yours', to: { place: `${at}/set-up` } });
+	words.push({ text: 'Next: ' });
+	steps.forEach((step, i) => words.push(step, { text: i < steps.length - 1 ? ', ' : '.' }));
+	return words;
 }
 
 /** A sprint past its end says so until it is settled. */

@@ -64,7 +64,7 @@
 	<Menu id="you-menu" look="tag" label="{person.initials}, you: {person.name}">
 		{#snippet button()}<span aria-hidden="true">{person.initials}</span>{/snippet}
 		{#snippet children(close)}
-			<a href="/you" onclick={close}>{person.name}: tokens and keys</a>
+			<a href="/you" onclick={close}>{person.name}: you, sessions, tokens and keys</a>
 			{#each LOOKS as [name, value, words] (words)}
 				<button
 					type="button"

@@ -1,17 +1,24 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import type { Snippet } from 'svelte';
+	import type { BoardPlaces } from '$core/pages/board';
 	import PlaceLine from './PlaceLine.svelte';
 
 	interface Props {
-		board: {
-			slug: string;
-			sprintDays: number | null;
-			teamId: string;
-			role: string;
-			people: readonly { id: string; gone: boolean }[];
-		};
-		here: 'rounds' | 'board' | 'backlog' | 'plan' | 'settle' | 'look-back' | 'flow' | 'set-up';
+		board: BoardPlaces;
+		here:
+			| 'rounds'
+			| 'board'
+			| 'backlog'
+			| 'plan'
+			| 'settle'
+			| 'look-back'
+			| 'flow'
+			| 'people'
+			| 'timesheet'
+			| 'account'
+			| 'team'
+			| 'set-up';
 		children?: Snippet;
 	}
 	let { board, here, children }: Props = $props();
@@ -32,9 +39,9 @@
 		{ name: 'Flow', id: 'flow', to: `${to}/flow` },
 		...(inTeam
 			? [
-					{ name: 'People', id: 'people', to: `/teams/${board.teamId}/people` },
-					{ name: 'Timesheet', id: 'timesheet', to: `/teams/${board.teamId}/timesheet` },
-					{ name: 'Account', id: 'account', to: `/teams/${board.teamId}/account` },
+					{ name: 'People', id: 'people', to: `/teams/${board.teamId}/people?from=${board.slug}` },
+					{ name: 'Timesheet', id: 'timesheet', to: `/teams/${board.teamId}/timesheet?from=${board.slug}` },
+					{ name: 'Account', id: 'account', to: `/teams/${board.teamId}/account?from=${board.slug}` },
 				]
 			: []),
 		...(board.role === 'lead' ? [{ name: 'Set-up', id: 'set-up', to: `${to}/set-up` }] : []),

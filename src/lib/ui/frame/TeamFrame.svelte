@@ -1,8 +1,11 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
+	import { page } from '$app/state';
+	import type { BoardPlaces } from '$core/pages/board';
 	import Bar from './Bar.svelte';
 	import { keys } from './keys.svelte';
 	import PlaceLine from './PlaceLine.svelte';
+	import Places from './Places.svelte';
 
 	interface Props {
 		person: { name: string; initials: string };
@@ -15,6 +18,8 @@
 	}
 	/** The bar and the places of a team, above a page of its own. */
 	let { person, team, boards, here, right, children }: Props = $props();
+	/** The board that somebody came from: its places stay in sight. */
+	const from = $derived(page.data.from as BoardPlaces | null);
 	const places = $derived([
 		{ name: 'Team', to: `/teams/${team.id}` },
 		{ name: 'People', to: `/teams/${team.id}/people` },
@@ -31,11 +36,11 @@
 		boards={boards.map((board) => ({ ...board, team: team.name }))}
 		keysOn={keys.on}
 	/>
-	<PlaceLine
-		label="Places of this team"
-		places={places.map((place) => ({ ...place, here: place.name === here }))}
-		children={right}
-	/>
+	{#if from}<Places board={from} here={here.toLowerCase() as 'people'} children={right} />{:else}<PlaceLine
+			label="Places of this team"
+			places={places.map((place) => ({ ...place, here: place.name === here }))}
+			children={right}
+		/>{/if}
 	{@render children()}
 </div>
 

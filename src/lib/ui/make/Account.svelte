@@ -1,8 +1,13 @@
 <script lang="ts">
 	import { Input, Label } from 'flowbite-svelte';
+	import { untrack } from 'svelte';
 
 	/** Who somebody is: name, address and a new password, as fields of a form. */
 	let { name = '', email = '', wrong = '' }: { name?: string; email?: string; wrong?: string } = $props();
+	// What is typed stays when the form is refused.
+	let called = $state(untrack(() => name));
+	let address = $state(untrack(() => email));
+	let secret = $state('');
 	const bad = (field: string) =>
 		wrong === field ? { 'aria-invalid': true, 'aria-describedby': 'form-problem' } : {};
 </script>
@@ -15,7 +20,7 @@
 		autocomplete="name"
 		required
 		maxlength={80}
-		value={name}
+		bind:value={called}
 		{...bad('name')}
 	/>
 </div>
@@ -28,7 +33,7 @@
 		autocomplete="username"
 		required
 		maxlength={200}
-		value={email}
+		bind:value={address}
 		{...bad('email')}
 	/>
 </div>
@@ -42,6 +47,7 @@
 		required
 		minlength={10}
 		maxlength={200}
+		bind:value={secret}
 		{...bad('password')}
 	/>
 </div>

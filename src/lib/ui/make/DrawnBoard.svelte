@@ -32,8 +32,8 @@
 		height: 62px;
 	}
 	.column {
-		flex: 1;
-		min-width: 0;
+		flex: 1 1 auto;
+		min-width: min-content;
 		display: flex;
 		flex-direction: column;
 		justify-content: space-between;
@@ -46,13 +46,11 @@
 	.queue {
 		border-style: dashed;
 		background: none;
-		flex: 0.8;
 	}
 	.done {
 		border: 0;
 		border-left: 3px solid var(--moss);
 		background: none;
-		flex: 0.7;
 	}
 	.clock::before {
 		content: '';
@@ -61,21 +59,22 @@
 		border-left: 2px solid var(--river);
 	}
 	.name {
+		width: min-content;
 		font-size: 11px;
 		line-height: 1.15;
+		letter-spacing: -0.01em;
 		font-weight: 600;
 		overflow: hidden;
 		display: -webkit-box;
 		-webkit-box-orient: vertical;
 		-webkit-line-clamp: 3;
 		line-clamp: 3;
-		overflow-wrap: anywhere;
-		hyphens: auto;
 	}
 	.slots {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 2px;
+		max-width: 40px;
 	}
 	i {
 		width: 6px;

@@ -74,9 +74,9 @@
 	span {
 		display: grid;
 		place-items: center;
-		min-width: 44px;
+		min-width: 41px;
 		min-height: 36px;
-		padding: 0 8px;
+		padding: 0 4px;
 		border: 1px solid var(--edge);
 		border-radius: 4px;
 	}

@@ -35,6 +35,11 @@
 			unit: board.head.unit,
 			today,
 			timeZone: board.head.timeZone,
+			backlog: data.board.backlog,
+			at: `/boards/${board.head.slug}`,
+			invite: board.head.role === 'lead' ? `/teams/${board.head.teamId}` : null,
+			unstarted: board.head.sprintDays !== null && !board.head.sprints.some((known) => known.startedAt),
+			mayEdit: board.head.role !== 'viewer',
 		}),
 	);
 	let keysShown = $state(false);
