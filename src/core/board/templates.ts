@@ -1,4 +1,4 @@
-import type { BoardSetUp, Template, TemplateColumn } from './template.ts';
+import type { BoardSetUp, Template, TemplateColumn } from '../flow/set-up.ts';
 
 /** Where cards wait. */
 const waits = (name: string, limit: number | null, policy: string): TemplateColumn => ({

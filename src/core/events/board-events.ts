@@ -43,7 +43,36 @@ export const BOARD_EVENTS = {
 				? `${value} Before: ${Object.values(before).map(shown).join(', ')}.`
 				: value,
 	},
-	'column-changed': setting((name) => name, { limit: 'limit', mode: 'over the limit', policy: 'policy' }),
+	'column-changed': setting((name) => name, {
+		name: 'name',
+		kind: 'kind',
+		limit: 'limit',
+		mode: 'over the limit',
+		policy: 'policy',
+		hidden: 'hidden',
+	}),
+	'column-added': { setting: true, concerns: 'team', says: ({ value }) => `The column ${value} was added.` },
+	'column-placed': {
+		setting: true,
+		concerns: 'team',
+		after: ['after', 'cards'],
+		says: ({ value, after }) =>
+			after?.after ? `${value} stands after ${shown(after.after)} now.` : `${value} stands first now.`,
+	},
+	'column-retired': {
+		setting: true,
+		concerns: 'team',
+		after: ['cards', 'to'],
+		says: ({ value, after }) =>
+			`The column ${value} was taken away${after?.cards ? `; what stood there (${shown(after.cards)}) went to ${shown(after.to)}` : ''}.`,
+	},
+	'clock-moved': {
+		setting: true,
+		concerns: 'team',
+		before: ['column'],
+		after: ['cards'],
+		says: ({ value, before }) => `A card’s clock starts in ${value}, before in ${shown(before?.column)}.`,
+	},
 	'board-changed': setting((name) => name, {
 		name: 'name',
 		key: 'key',

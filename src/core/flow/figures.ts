@@ -4,7 +4,7 @@ import type { Day, Instant, Zone } from '../calendar/zone.ts';
 import { pastShapes } from './ageing.ts';
 import { expectation, WINDOW_DAYS as EXPECTED_FROM, type Expectation } from './expectation.ts';
 import type { FlowFold } from './fold.ts';
-import type { ColumnKind, Layout } from './layout.ts';
+import type { ColumnKind, Layout, LayoutColumn } from './layout.ts';
 import { inCardOrder, type Lifetime, type Spell } from './lifetime.ts';
 import { flowReport, type FlowReport } from './report.ts';
 import { columnHours, cycleDays } from './times.ts';
@@ -29,7 +29,8 @@ export interface FlowFigures {
 	from: string;
 	to: string;
 	first: string;
-	columns: { name: string; kind: ColumnKind; limit: number | null }[];
+	/** Shown: pictures have it; others were taken away or are hidden, and count all the same. */
+	columns: { name: string; kind: ColumnKind; limit: number | null; shown: boolean }[];
 	/** The place of the commitment column. */
 	commitment: number;
 	report: FlowReport;
@@ -50,7 +51,7 @@ export interface FlowFigures {
 /** The board of a flow page: its columns with their limits, and its calendar. */
 export interface FlowBoard extends Layout {
 	zone: Zone;
-	columns: { name: string; kind: ColumnKind; limit: number | null }[];
+	columns: (LayoutColumn & { limit: number | null })[];
 }
 
 /**
@@ -75,7 +76,12 @@ export function flowFigures(
 		from: dayText(from),
 		to: dayText(last),
 		first: dayText(first),
-		columns: board.columns.map(({ name, kind, limit }) => ({ name, kind, limit })),
+		columns: board.columns.map(({ name, kind, limit, retired, hidden }) => ({
+			name,
+			kind,
+			limit,
+			shown: !retired && !hidden,
+		})),
 		commitment: board.commitment,
 		report: flowReport(board, flow, asOf, from, to, count),
 		finished: inRange.map((life) => ({

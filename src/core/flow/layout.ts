@@ -11,6 +11,8 @@ export interface LayoutColumn {
 	was?: readonly string[];
 	/** It was taken away: nothing stands in it any more, and pictures leave it out; its past counts. */
 	retired?: boolean;
+	/** It stands, and pictures leave it out. */
+	hidden?: boolean;
 }
 
 /** The columns of a board in their order, and the place in that order of the commitment column. */

@@ -1,3 +1,4 @@
+import type { Switch } from '../flow/set-up.ts';
 import type { Unit } from '../words.ts';
 import type { ClockState } from '../flow/clock.ts';
 import type { Expectation } from '../flow/expectation.ts';
@@ -55,8 +56,17 @@ export interface ColumnView {
 	mode: 'advise' | 'hold';
 	policy: string;
 	commitment: boolean;
+	/** It stands, and is not shown. */
+	hidden: boolean;
+	/** What it was called before. */
+	was: string[];
+	/** Its place among all columns of the board, those that were taken away too. */
+	position: number;
 	version: number;
 }
+
+/** A column that was taken away: its past counts. */
+export type RetiredColumn = Pick<ColumnView, 'name' | 'kind' | 'was' | 'position'>;
 
 export interface PersonView {
 	id: string;
@@ -115,6 +125,11 @@ export interface BoardHead {
 	role: Role;
 	seq: number;
 	columns: ColumnView[];
+	retired: RetiredColumn[];
+	/** Parts that this board does not use and so does not show. */
+	off: Switch[];
+	/** It is put away: nothing on it changes until it is brought back. */
+	away: boolean;
 	sprints: SprintView[];
 	people: PersonView[];
 	/** The boards that the person may see, for going from one to another. */

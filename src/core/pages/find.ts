@@ -1,6 +1,6 @@
 /** Something that was found by words. */
 export interface Found {
-	kind: 'card' | 'board' | 'person' | 'sprint';
+	kind: 'card' | 'board' | 'person' | 'sprint' | 'label' | 'initiative';
 	/** Of a card its id and key; of others empty. */
 	id: string;
 	key: string;

@@ -14,8 +14,27 @@ export interface SettingChange extends Happened {
 }
 
 export interface SetUpPage {
+	purpose: string;
+	visibleTo: 'team' | 'named' | 'signed-in';
+	changedBy: 'team' | 'named';
+	/** Those who may see it, or change it, where only named people may. */
+	named: { person: string; changes: boolean }[];
+	/** How often a card has stood in each column, and how many stand there now. */
+	stays: Record<string, number>;
+	standing: Record<string, number>;
+	/** How many cards carry each name. */
+	carried: Record<'type' | 'label' | 'initiative', Record<string, number>>;
 	/** Names that are offered no more. */
 	retired: Record<'type' | 'label' | 'initiative', string[]>;
 	/** The newest first. */
 	changes: SettingChange[];
+}
+
+/** What moving the clock would do to the figures of the last thirteen weeks. */
+export interface ClockMoved {
+	/** Cards that were finished in them. */
+	finished: number;
+	/** The middle of their cycle times in days, as it is and as it would be; null where there are none. */
+	now: number | null;
+	then: number | null;
 }

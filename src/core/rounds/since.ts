@@ -23,12 +23,17 @@ export class Since implements Lasting {
 	/** Open cards by column, and those of them that are not blocked. */
 	readonly #standing: number[];
 	readonly #ready: number[];
+	/** Of each column the one before it that still stands; -1 for none. */
+	readonly #before: number[];
 	readonly #inHand = new Map<string, number>();
 
 	/** @param limits of each column; null for none */
 	constructor(layout: Layout, limits: readonly (number | null)[]) {
 		this.#layout = layout;
 		this.#limits = limits;
+		this.#before = layout.columns.map((_, i) =>
+			layout.columns.findLastIndex((column, at) => at < i && !column.retired),
+		);
 		this.#standing = layout.columns.map(() => 0);
 		this.#ready = layout.columns.map(() => 0);
 		this.starved = layout.columns.map(() => null);
@@ -67,14 +72,15 @@ export class Since implements Lasting {
 			else if (!this.idle.has(name)) this.idle.set(name, at);
 		}
 		for (const [i, column] of this.#layout.columns.entries()) {
-			if (i === 0) continue;
+			const before = this.#before[i]!;
+			if (before < 0 || column.retired) continue;
 			const limit = this.#limits[i] ?? null;
 			const holds =
 				column.kind === 'work' &&
 				limit !== null &&
-				this.#layout.columns[i - 1]!.kind === 'queue' &&
+				this.#layout.columns[before]!.kind === 'queue' &&
 				this.#standing[i]! < limit &&
-				this.#ready[i - 1] === 0;
+				this.#ready[before] === 0;
 			this.starved[i] = holds ? (this.starved[i] ?? at) : null;
 		}
 	}

@@ -135,7 +135,10 @@ describe('the sentence of a board', () => {
 		);
 	});
 	test('says so when there is nothing to say', () => {
-		assert.equal(say([], { backlog: 3 }), '0 of 1 slots taken. Nothing is blocked. No card is being worked on. ');
+		assert.equal(
+			say([], { backlog: 3 }),
+			'0 of 1 slots taken. Nothing is blocked. No card is being worked on. ',
+		);
 	});
 });
 

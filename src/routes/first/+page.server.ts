@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { fail, redirect } from '@sveltejs/kit';
-import { keyFrom } from '$core/board/template';
+import { keyFrom } from '$core/flow/set-up';
 import { TEMPLATES } from '$core/board/templates';
 import { makeAccount } from '$lib/server/account';
 import { obey } from '$lib/server/door/door';

@@ -1,3 +1,7 @@
+import { addColumn } from './board/add-column.ts';
+import { moveClock } from './board/move-clock.ts';
+import { placeColumn } from './board/place-column.ts';
+import { retireColumn } from './board/retire-column.ts';
 import { changeBoard } from './board/change-board.ts';
 import { keepTemplate } from './team/keep-template.ts';
 import { makeBoard } from './team/make-board.ts';
@@ -132,6 +136,10 @@ const all = [
 	changeYou,
 	changePassword,
 	endSession,
+	addColumn,
+	moveClock,
+	placeColumn,
+	retireColumn,
 	undoCommand,
 ] as const;
 

@@ -3,7 +3,9 @@ import { boardCommand, teamCommand } from './command.ts';
 import { RANK, type BoardContext, type CardRow, type PersonContext, type Role } from './contexts.ts';
 import { Id, Line, Optional } from './fields.ts';
 import { putKeptBack, type Kept } from './kept.ts';
+import { columnsNow, reclock } from '../commands/board/columns.ts';
 import { checkLimit, freeRanks } from '../commands/card/place.ts';
+import { readBoard } from './lock.ts';
 
 export class UndoCommand {
 	/** The id of the command to take back. */
@@ -44,7 +46,14 @@ export const undoCommand = boardCommand({
 				sprints,
 				cards.map((card) => card.id),
 			);
+			const columns = kept.some((one) => one.table === 'board_column') ? await columnsNow(context) : null;
 			await putKeptBack(context.tx, kept);
+			if (columns) {
+				// Cards come back to columns that stand again, and every clock is as the columns say now.
+				const { board } = (await readBoard(context.tx, context.person, context.board.id))!;
+				Object.assign(context.board, { columns: board.columns, commitment: board.commitment });
+				await reclock(context, columns);
+			}
 			for (const { after } of sprints)
 				for (const sprint of after) context.note(null, 'undone', String(sprint.number));
 			if (!sprints.length && !cards.length)

@@ -3,6 +3,9 @@ import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 
+/** What a column was called before, in SQL over `k`. */
+const WAS = `array(select n.name from column_name n where n.column_id = k.id and n.name <> k.name order by n.name)`;
+
 /**
  * A board as every one of its places needs it.
  * @throws Problem 404 when there is none of that name, or the person may not see it
@@ -21,8 +24,13 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 			b.members_settle as "membersSettle", b.done_days as "doneDays",
 			b.expectation_percentile as percentile, r.role, b.last_seq as seq,
 			(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,
-				'mode', k.limit_mode, 'policy', k.policy, 'commitment', k.commitment, 'version', k.version) order by k.position)
-			from board_column k where k.board_id = b.id) as columns,
+				'mode', k.limit_mode, 'policy', k.policy, 'commitment', k.commitment, 'hidden', k.hidden, 'position', k.position,
+				'was', ${WAS}, 'version', k.version) order by k.position)
+			from board_column k where k.board_id = b.id and k.retired_at is null) as columns,
+			(select coalesce(json_agg(json_build_object('name', k.name, 'kind', k.kind, 'position', k.position, 'was', ${WAS})
+				order by k.position), '[]')
+			from board_column k where k.board_id = b.id and k.retired_at is not null) as retired,
+			b.off, b.away_at is not null as away,
 			(select coalesce(json_agg(json_build_object('number', s.number, 'goal', s.goal, 'starts', s.starts, 'ends', s.ends,
 				'startedAt', s.started_at, 'closedAt', s.closed_at, 'focus', s.focus, 'keepBack', s.keep_back, 'version', s.version,
 				'dayHours', s.day_hours, 'raw', (select sum(value::numeric) from jsonb_each_text(s.raw_hours))) order by s.number), '[]')

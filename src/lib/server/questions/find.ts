@@ -18,7 +18,7 @@ function beginningWith(digits: string): { from: number; to: number }[] {
 
 /**
  * What holds the words: cards whose number begins so or whose title has the words, the one that has just this key first, then
- * those of open work; boards and people by name; sprints by number or goal. At most 12 cards, and few of the others. Titles of
+ * those of open work; boards and people by name; sprints by number or goal; labels and initiatives by name. At most 12 cards, and few of the others. Titles of
  * cards that are done or archived are looked at from three letters on.
  * @param board only cards of this board
  */
@@ -79,8 +79,18 @@ export async function find(person: Person, text: string, board: string | null = 
 			where $3::text is null and (s.goal ilike $2 or b.sprint_name || ' ' || s.number ilike $2)
 			order by s.starts desc
 			limit 4
+		), names(kind, id, key, board, title, place, "to") as (
+			select n.kind, n.id::text, '', b.slug, n.name, b.name, '/boards/' || b.slug || '/backlog?group=' || n.kind
+			from seen b, lateral (
+				select 'label' as kind, id, name from label where board_id = b.id and retired_at is null and name ilike $2
+				union all
+				select 'initiative', id, name from initiative where board_id = b.id and retired_at is null and name ilike $2
+			) n
+			where $3::text is null
+			order by n.name
+			limit 4
 		)
-		(select * from boards) union all (select * from people) union all (select * from cards) union all (select * from sprints)`,
+		(select * from boards) union all (select * from people) union all (select * from cards) union all (select * from sprints) union all (select * from names)`,
 		[
 			person.id,
 			pattern,

@@ -2,9 +2,11 @@ import { group } from 'd3-array';
 import { LRUCache } from 'lru-cache';
 import type { BoardFold } from '../../../core/board/fold.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
+import type { Day } from '../../../core/calendar/zone.ts';
 import { calendarDays, workingDays, type DayCount } from '../../../core/calendar/day-count.ts';
 import { dayText, mondayOf, parseDay } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
+import { flowOf } from '../../../core/flow/fold.ts';
 import { cardsBehind, flowFigures, type FlowFigures } from '../../../core/flow/figures.ts';
 import { cardReport, type CardReport } from '../../../core/flow/report.ts';
 import type { BehindFlow, FlowCard, FlowPage } from '../../../core/pages/flow.ts';
@@ -12,7 +14,7 @@ import { dayAsked, rangeWithin } from '../asked.ts';
 import { notFound } from '../problem.ts';
 import { now } from '../time.ts';
 import { boardFold } from './fold.ts';
-import { boardFile } from './history.ts';
+import { boardFile, boardHistory, placesInFile } from './history.ts';
 import { rotaOf } from './rota.ts';
 import { titlesOf } from './titles.ts';
 
@@ -25,28 +27,48 @@ export interface AskedRange {
 	from: string | null;
 	to: string | null;
 	days: string | null;
+	/** The id of a column: figures as they would be if the clock of cards started there. */
+	clock?: string | null;
 }
 
 /** Figures made already: they stand until something happens on the board, or the day is over. */
-const made = new LRUCache<string, { fold: BoardFold; seq: number; figures: FlowFigures; page?: FlowPage }>({
-	max: 60,
-});
+const made = new LRUCache<string, Made>({ max: 60 });
+interface Made {
+	fold: BoardFold;
+	seq: number;
+	figures: FlowFigures;
+	page?: FlowPage;
+}
 
 /**
  * The flow figures of a board over a range of days; thirteen weeks up to today unless the range is given.
  * @throws Problem 422 when a day of the range cannot be read or the range runs backwards
  */
-async function figuresOf(head: BoardHead, range: AskedRange) {
+async function figuresOf(
+	head: BoardHead,
+	range: AskedRange,
+): Promise<{ known: Pick<Made, 'figures' | 'page'>; today: Day; days: 'working' | 'calendar' }> {
 	const at = now().getTime();
-	const board = boardFile(head);
+	const clock = range.clock ? head.columns.findIndex(({ id }) => id === range.clock) : -1;
+	const board = { ...boardFile(head), ...(clock >= 0 && { commitment: placesInFile(head)[clock]! }) };
 	const today = board.zone.day(at);
 	const last = dayAsked(range.to, 'to') ?? today;
 	const first = dayAsked(range.from, 'from') ?? mondayOf(Math.min(last, today)) - 7 * (DEFAULT_WEEKS - 1);
 	const [from, to] = rangeWithin(first, last);
 	const days = range.days === 'working' ? ('working' as const) : ('calendar' as const);
+	if (clock >= 0) {
+		// Nobody is told of it but the lead who looks: it is read for them alone and kept nowhere.
+		const count = days === 'working' ? await workingDaysOf(head) : calendarDays;
+		const flow = flowOf(board, await boardHistory(head), at);
+		return {
+			known: { figures: flowFigures(board, flow, at, from, to, count), page: undefined },
+			today,
+			days,
+		};
+	}
 	const fold = await boardFold(head);
 	const key = `${head.id} ${today} ${from} ${to} ${days}`;
-	let known = made.get(key);
+	let known: Made | undefined = made.get(key);
 	if (!known || known.fold !== fold || known.seq !== head.seq || days === 'working') {
 		const count = days === 'working' ? await workingDaysOf(head) : calendarDays;
 		known = { fold, seq: head.seq, figures: flowFigures(board, fold.flow, at, from, to, count) };

@@ -28,9 +28,18 @@ const BATCH = 5000;
  */
 export async function boardFold(head: BoardHead): Promise<BoardFold> {
 	const columns = JSON.stringify([
+		head.key,
 		head.unit,
 		head.timeZone,
-		head.columns.map(({ name, kind, limit, commitment }) => [name, kind, limit, commitment]),
+		head.columns.map(({ name, kind, limit, commitment, was, position }) => [
+			name,
+			kind,
+			limit,
+			commitment,
+			was,
+			position,
+		]),
+		head.retired,
 	]);
 	const known = await followed.get(head.id, head.seq, (before) => readOn(head, columns, before));
 	if (known.columns === columns || known.seq > head.seq) return known.fold;

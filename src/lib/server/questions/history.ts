@@ -29,6 +29,34 @@ export async function boardHistory(head: Pick<BoardHead, 'id' | 'key' | 'seq'>):
 	}));
 }
 
+/** The columns of a board as figures need them: those that were taken away too. */
+function layoutOf(head: Pick<BoardHead, 'columns' | 'retired'>): Pick<BoardFile, 'columns' | 'commitment'> {
+	const live = head.columns.map(({ name, kind, limit, was, hidden, position, commitment }) => ({
+		position,
+		commitment,
+		column: { name, kind, limit, ...(was.length && { was }), ...(hidden && { hidden }) },
+	}));
+	const gone = head.retired.map(({ name, kind, was, position }) => ({
+		position,
+		commitment: false,
+		column: { name, kind, limit: null, ...(was.length && { was }), retired: true },
+	}));
+	const all = [...live, ...gone].sort((a, b) => a.position - b.position);
+	return {
+		columns: all.map(({ column }) => column),
+		commitment: Math.max(
+			0,
+			all.findIndex(({ commitment }) => commitment),
+		),
+	};
+}
+
+/** Where each column of a board stands among those of its file, in the order of the columns. */
+export const placesInFile = (head: Pick<BoardHead, 'columns' | 'retired'>): number[] =>
+	head.columns.map(
+		({ position }, i) => i + head.retired.filter((column) => column.position < position).length,
+	);
+
 /** A board as the history file describes it. */
 export function boardFile(head: BoardHead): BoardFile {
 	const instant = (text: string | null) => (text === null ? null : Date.parse(text));
@@ -36,11 +64,7 @@ export function boardFile(head: BoardHead): BoardFile {
 		name: head.name,
 		zone: zoneOf(head.timeZone),
 		unit: head.unit === 'points' ? 'points' : 'hours',
-		columns: head.columns.map(({ name, kind, limit }) => ({ name, kind, limit })),
-		commitment: Math.max(
-			0,
-			head.columns.findIndex((column) => column.commitment),
-		),
+		...layoutOf(head),
 		sprints: head.sprints.map((sprint) => ({
 			number: sprint.number,
 			starts: parseDay(sprint.starts)!,

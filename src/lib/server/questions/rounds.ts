@@ -14,7 +14,7 @@ import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
 import { boardCards } from './board-cards.ts';
 import { boardFold, lastingOn } from './fold.ts';
-import { boardFile } from './history.ts';
+import { boardFile, placesInFile } from './history.ts';
 import { planPage } from './plan.ts';
 import { promiseOf, rawOf, workersOf } from './promise.ts';
 import { ribbon } from './ribbon.ts';
@@ -67,6 +67,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 	const { ledgers } = fold.accounts;
 	const day = (instant: number | null) => (instant === null ? null : zone.day(instant));
 	const first = fold.flow.first === null ? today : zone.day(fold.flow.first);
+	const places = placesInFile(head);
 	const past = fold.flow.days.between(Math.max(first, today - USUAL_DAYS), today - 1);
 	const timers = more!.timers.map((timer) => ({
 		...timer,
@@ -111,12 +112,12 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 			name: column.name,
 			kind: column.kind,
 			limit: column.limit,
-			starvedSince: day(last.starved[i] ?? null),
+			starvedSince: day(last.starved[places[i]!] ?? null),
 			usual:
 				past.length < 30
 					? null
 					: percentile(
-							past.map((one) => one.columns[i]!).sort((a, b) => a - b),
+							past.map((one) => one.columns[places[i]!]!).sort((a, b) => a - b),
 							85,
 						),
 		})),

@@ -9,7 +9,21 @@ const SHOWN = 40;
 /** What Set-up shows beside the board itself: names that are retired, and what was changed lately, by whom. */
 export async function setUpPage(head: BoardHead, person: Person): Promise<SetUpPage> {
 	const [found] = await rows<SetUpPage>(
-		`select
+		`select b.purpose, b.visible_to as "visibleTo", b.changed_by as "changedBy",
+			(select coalesce(json_agg(json_build_object('person', person_id, 'changes', changes)), '[]') from board_person where board_id = $1) as named,
+			(select coalesce(json_object_agg(k.id, (select count(*) from stay s where s.column_id = k.id)), '{}')
+			from board_column k where k.board_id = $1) as stays,
+			(select coalesce(json_object_agg(k.id, (select count(*) from card c where c.column_id = k.id and c.archived_at is null)), '{}')
+			from board_column k where k.board_id = $1 and k.kind <> 'done' or k.board_id = $1 and k.retired_at is null) as standing,
+			json_build_object(
+				'type', (select coalesce(json_object_agg(type, n), '{}') from (
+					select type, count(*) as n from card where board_id = $1 and type <> '' group by 1) t),
+				'label', (select coalesce(json_object_agg(l.name, n), '{}') from (
+					select label_id, count(*) as n from card_label where label_id in (select id from label where board_id = $1) group by 1) c
+					join label l on l.id = c.label_id),
+				'initiative', (select coalesce(json_object_agg(i.name, n), '{}') from (
+					select initiative_id, count(*) as n from card where board_id = $1 and initiative_id is not null group by 1) c
+					join initiative i on i.id = c.initiative_id)) as carried,
 			(select json_build_object(
 				'type', (select coalesce(json_agg(name order by name), '[]') from card_type where board_id = $1 and retired_at is not null),
 				'label', (select coalesce(json_agg(name order by name), '[]') from label where board_id = $1 and retired_at is not null),
@@ -27,7 +41,9 @@ export async function setUpPage(head: BoardHead, person: Person): Promise<SetUpP
 				where e.board_id = $1 and e.card_id is null and e.kind = any($4)
 				order by e.seq desc
 				limit $5
-			) c) as changes`,
+			) c) as changes
+		from board b
+		where b.id = $1`,
 		[head.id, person.id, head.role === 'lead', SETTING_EVENTS, SHOWN],
 		'set-up',
 	);

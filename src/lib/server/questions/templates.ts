@@ -1,4 +1,4 @@
-import type { BoardSetUp, Template } from '../../../core/board/template.ts';
+import type { BoardSetUp, Template } from '../../../core/flow/set-up.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 
@@ -6,7 +6,7 @@ import type { Person } from '../sign-in.ts';
 const SET_UP = `json_build_object('unit', b.unit, 'sprintDays', b.sprint_days, 'sprintWeekday', b.sprint_weekday,
 	'sprintName', b.sprint_name,
 	'columns', (select json_agg(json_build_object('name', k.name, 'kind', k.kind, 'limit', k.wip_limit, 'mode', k.limit_mode,
-		'policy', k.policy) order by k.position) from board_column k where k.board_id = b.id),
+		'policy', k.policy) order by k.position) from board_column k where k.board_id = b.id and k.retired_at is null),
 	'commitment', (select k.name from board_column k where k.board_id = b.id and k.commitment),
 	'types', (select coalesce(json_agg(json_build_object('name', t.name, 'checklist', t.checklist) order by t.position, t.name), '[]')
 		from card_type t where t.board_id = b.id and t.retired_at is null),

@@ -85,18 +85,18 @@
 						class="label">{label}</span
 					>{:else}<span class="empty">label</span>{/each}</button
 			>
-			<select
-				class="type"
-				tabindex={tab}
-				aria-label="Type of {card.number}"
-				value={card.type}
-				onchange={(event) => props.onchange({ type: event.currentTarget.value })}
-			>
-				<option value="">no type</option>
-				{#each head.types as type (type.name)}<option>{type.name}</option>{/each}
-				{#if card.type && !head.types.some((type) => type.name === card.type)}<option>{card.type}</option
-					>{/if}
-			</select>
+			{#if !head.off.includes('types')}<select
+					class="type"
+					tabindex={tab}
+					aria-label="Type of {card.number}"
+					value={card.type}
+					onchange={(event) => props.onchange({ type: event.currentTarget.value })}
+				>
+					<option value="">no type</option>
+					{#each head.types as type (type.name)}<option>{type.name}</option>{/each}
+					{#if card.type && !head.types.some((type) => type.name === card.type)}<option>{card.type}</option
+						>{/if}
+				</select>{/if}
 			<select
 				class="initiative"
 				tabindex={tab}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { tick } from 'svelte';
-	import type { CardView, PersonView } from '$core/pages/board';
+	import type { CardView, ColumnView, PersonView } from '$core/pages/board';
 	import { goto } from '$app/navigation';
 	import { readPaste } from '$core/backlog/paste';
 	import type { Day } from '$core/calendar/zone';
@@ -38,7 +38,9 @@
 	const handles = $state<Record<string, ReturnType<typeof Column> | undefined>>({});
 
 	const head = $derived(board.head);
-	const mayEdit = $derived(head.role !== 'viewer');
+	/** The columns that are shown. */
+	const standing = $derived(board.head.columns.filter((column) => !column.hidden));
+	const mayEdit = $derived(head.role !== 'viewer' && !head.away);
 	const people = $derived(
 		new Map<string, PersonView & { seed: number }>(
 			head.people.map((person, seed) => [person.id, { ...person, seed }]),
@@ -52,7 +54,7 @@
 		fresh = new Set();
 	});
 	const columns = $derived(
-		head.columns.map((column) => {
+		standing.map((column) => {
 			const all = board.columns.get(column.id) ?? [];
 			const shown = all.filter((card) => fresh.has(card.id) || passes(filter, card, running?.number));
 			return { column, all, shown };
@@ -70,7 +72,7 @@
 		return counts;
 	});
 	const layout = $derived(
-		head.columns
+		standing
 			.map((column) =>
 				column.kind === 'work'
 					? 'minmax(250px, 1.5fr)'
@@ -98,12 +100,18 @@
 		return '';
 	}
 
+	/** Gives a column another name; the history keeps telling of it by the one that it had. */
+	async function callColumn({ id, version }: ColumnView, name: string): Promise<boolean> {
+		const sent = await board.ask('ChangeColumn', { column: id, version, name });
+		if (sent.ok) board.tell({ tone: 'done', text: `The column is called ${name}.`, undo: sent.answer.id });
+		return sent.ok;
+	}
 	const throughOf = (cards: CardView[]) => cards.find((card) => card.letThrough)?.letThrough ?? null;
-	const placeOf = (card: CardView) => head.columns.findIndex((column) => column.id === card.column);
+	const placeOf = (card: CardView) => standing.findIndex((column) => column.id === card.column);
 	const cardOf = (id: string | null) => (id ? board.cards.get(id) : undefined);
 
 	async function move(card: CardView, column: string, below: string | null | undefined): Promise<void> {
-		const target = head.columns.find((known) => known.id === column)!;
+		const target = standing.find((known) => known.id === column)!;
 		const others = (board.columns.get(column) ?? []).filter((other) => other.id !== card.id);
 		if (card.column === column && target.kind !== 'done') {
 			const above = others.findIndex((other) => other.id === below);
@@ -114,8 +122,8 @@
 		await tick();
 		void handles[column]?.focusCard(card.id);
 		if ((await moved).ok) {
-			const standing = board.columns.get(column)?.length ?? 0;
-			const place = target.limit === null ? count(standing, 'card') : `${standing} of ${target.limit}`;
+			const there = board.columns.get(column)?.length ?? 0;
+			const place = target.limit === null ? count(there, 'card') : `${there} of ${target.limit}`;
 			board.spoken =
 				target.kind === 'done'
 					? `Card ${card.number} is finished.`
@@ -128,7 +136,7 @@
 		const cards = columns[column]!.shown;
 		const index = cards.findIndex((other) => other.id === card.id);
 		if (key === 'ArrowLeft' || key === 'ArrowRight') {
-			const target = head.columns[column + (key === 'ArrowLeft' ? -1 : 1)];
+			const target = standing[column + (key === 'ArrowLeft' ? -1 : 1)];
 			if (target) void move(card, target.id, undefined);
 		} else if (key === 'ArrowUp' && index > 0) void move(card, card.column!, cards[index - 2]?.id ?? null);
 		else if (key === 'ArrowDown' && index < cards.length - 1)
@@ -169,7 +177,7 @@
 			add: () =>
 				(adding = card
 					? { column: card.column!, below: card.id }
-					: { column: head.columns[0]!.id, below: undefined }),
+					: { column: standing[0]!.id, below: undefined }),
 			rename: () => card && card.clock !== 'done' && (renaming = card.id),
 			block: () => card && blockOrUnblock(card),
 			owners: () => card && (asking = { kind: 'owners', cards: [card] }),
@@ -354,6 +362,7 @@
 			onadded={add}
 			onaddend={() => (adding = null)}
 			onsettings={() => (asking = { kind: 'column', column: column.id })}
+			oncalled={(name) => callColumn(column, name)}
 		/>
 	{/each}
 </div>

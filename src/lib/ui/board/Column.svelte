@@ -27,6 +27,8 @@
 		onadded: (title: string) => Promise<boolean>;
 		onaddend: () => void;
 		onsettings: () => void;
+		/** It is called otherwise; false when that was refused. */
+		oncalled: (name: string) => Promise<boolean>;
 	}
 	let props: Props = $props();
 	const { column, cards, standing } = $derived(props);
@@ -38,6 +40,16 @@
 
 	/** Where nothing in it can be come to with Tab, the list itself can, so that keys scroll it. */
 	const scrollsByKey = $derived(column.kind === 'done' || !props.mayEdit);
+
+	/** Whether its name is being typed. */
+	let naming = $state(false);
+	async function call(input: HTMLInputElement): Promise<void> {
+		const name = input.value.trim();
+		if (!naming) return;
+		if (!name || name === column.name || (await props.oncalled(name))) naming = false;
+		else input.select();
+	}
+	const take = (input: HTMLInputElement) => input.select();
 
 	let body = $state<HTMLElement>();
 	let wide = $state(true);
@@ -106,7 +118,23 @@
 	aria-labelledby="column-{column.id}"
 >
 	<header>
-		<h2 id="column-{column.id}">{column.name}</h2>
+		{#if naming}<input
+				class="naming"
+				aria-label="Name of {column.name}"
+				maxlength="40"
+				value={column.name}
+				{@attach take}
+				onblur={(event) => void call(event.currentTarget)}
+				onkeydown={(event) => {
+					event.stopPropagation();
+					if (event.key === 'Enter') event.currentTarget.blur();
+					if (event.key === 'Escape') naming = false;
+				}}
+			/>{/if}
+		<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+		<h2 id="column-{column.id}" class:sr-only={naming} ondblclick={() => (naming = props.mayChange)}>
+			{column.name}
+		</h2>
 		{#if column.limit !== null}<Slots limit={column.limit} {standing} />{/if}
 		<small>{props.note}</small>
 		{#if props.mayChange}
@@ -114,8 +142,13 @@
 				type="button"
 				class="settings"
 				onclick={props.onsettings}
+				onkeydown={(event) => {
+					if (event.key !== 'F2') return;
+					event.preventDefault();
+					naming = true;
+				}}
 				aria-label="Limit and policy of {column.name}"
-				title="Limit and policy">⋯</button
+				title="Limit and policy; F2 renames it">⋯</button
 			>
 		{/if}
 	</header>
@@ -182,6 +215,16 @@
 </section>
 
 <style>
+	.naming {
+		flex: 1;
+		min-width: 60px;
+		font: 650 1.1rem var(--display);
+		color: var(--ink);
+		background: var(--sheet);
+		border: 0;
+		border-bottom: 2px solid var(--moss);
+		padding: 0 2px;
+	}
 	.column {
 		display: flex;
 		flex-direction: column;

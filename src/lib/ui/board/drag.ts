@@ -23,20 +23,25 @@ export const dragBetween = async (plan: HTMLElement, events: DragEvents) => {
 	return () => stops.forEach((stop) => stop());
 };
 
+/** Columns as Set-up draws them, and its clock, are held by their handles. */
+export const dragColumns = (within: HTMLElement, events: DragEvents) =>
+	drag(within, '[data-set-column], [data-clock]', '.handle', events, ({ setColumn }) => setColumn ?? 'clock');
+
 async function drag(
 	within: HTMLElement,
 	what: string,
 	grip: string | undefined,
 	events: DragEvents,
+	idOf = (data: DOMStringMap) => data.card!,
 ): Promise<() => void> {
 	const { default: interact } = await import('interactjs');
 	const touch = matchMedia('(pointer: coarse)').matches;
 	const cards: Interactable = interact(what, { context: within }).draggable({
-		allowFrom: touch ? grip : undefined,
-		ignoreFrom: 'textarea, button, input, select',
+		allowFrom: touch || grip === '.handle' ? grip : undefined,
+		ignoreFrom: grip === '.handle' ? undefined : 'textarea, button, input, select',
 		cursorChecker: () => '',
 		listeners: {
-			start: ({ target, clientX, clientY }) => events.start(target.dataset.card, target, clientX, clientY),
+			start: ({ target, clientX, clientY }) => events.start(idOf(target.dataset), target, clientX, clientY),
 			move: ({ clientX, clientY }) => events.move(clientX, clientY),
 			end: () => events.end(),
 		},

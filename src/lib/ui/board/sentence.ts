@@ -36,7 +36,14 @@ interface Board {
 /** What a board says of itself in one or two plain sentences, made from what stands on it. */
 export function boardSentence(board: Board): Words[] {
 	if (!board.cards.length && !board.backlog) return beginning(board);
-	return [...over(board), ...slots(board), ...blocked(board), ...oldest(board), ...leftOver(board)];
+	return [
+		...over(board),
+		...slots(board),
+		...blocked(board),
+		...oldest(board),
+		...leftOver(board),
+		...outOfSight(board),
+	];
 }
 
 /** A board without cards says what comes next. */
@@ -141,6 +148,19 @@ function oldest({ cards, expectation, today, timeZone }: Board): Words[] {
 		...words,
 		{ text: `; ${expectation.percentile}% of past cards took ${count(expectation.days, 'day')} or fewer. ` },
 	];
+}
+
+/** Cards in columns that are not shown are not forgotten. */
+function outOfSight({ columns, standing }: Board): Words[] {
+	return columns.flatMap((column) => {
+		const there = standing.get(column.id) ?? 0;
+		if (!column.hidden || !there) return [];
+		return [
+			{
+				text: ` ${count(there, 'card')} ${there === 1 ? 'stands' : 'stand'} in ${column.name}, which is hidden.`,
+			},
+		];
+	});
 }
 
 function leftOver({ cards, sprint, unit }: Board): Words[] {

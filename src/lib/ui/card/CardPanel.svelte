@@ -241,21 +241,21 @@
 					onfree={() => void ask('NestCard', { parent: null })}
 				/>
 				{#if mayEdit || card.time.length}
-					<TimeSpent
-						cardId={card.id}
-						number={card.number}
-						entries={card.time}
-						people={head.people}
-						me={page.data.person?.id ?? ''}
-						role={head.role}
-						{today}
-						unit={head.unit}
-						size={card.size}
-						left={card.left}
-						timer={page.data.timer}
-						hasParts={card.parts !== null}
-						ask={time}
-					/>
+					{#if !head.off.includes('hours') || card.time.length}<TimeSpent
+							cardId={card.id}
+							number={card.number}
+							entries={card.time}
+							people={head.people}
+							me={page.data.person?.id ?? ''}
+							role={head.role}
+							{today}
+							unit={head.unit}
+							size={card.size}
+							left={card.left}
+							timer={page.data.timer}
+							hasParts={card.parts !== null}
+							ask={time}
+						/>{/if}
 				{/if}
 				<Talk
 					{cardKey}

@@ -2,6 +2,7 @@
 	import { Input, Select } from 'flowbite-svelte';
 	import { parseDay } from '$core/calendar/days';
 	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
+	import type { Switch } from '$core/flow/set-up';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
 	import DateField from '../form/DateField.svelte';
@@ -20,6 +21,12 @@
 	}
 	let { board, card, today, mayEdit, onask, again }: Props = $props();
 	const head = $derived<BoardHead>(board.head);
+	/** What is switched off leaves the card, unless it says something there. */
+	const uses = (part: Switch) =>
+		!head.off.includes(part) ||
+		(part === 'classes' && card.class !== 'standard') ||
+		(part === 'types' && card.type !== '') ||
+		(part === 'dates' && (card.start !== null || card.due !== null));
 	const column = $derived(head.columns.find((known) => known.id === card.column));
 	const people = $derived(
 		new Map<string, PersonView & { seed: number }>(
@@ -207,28 +214,30 @@
 					onclick={() => onask({ kind: 'block', card })}>Block</button
 				>{/if}{/if}
 	</dd>
-	<dt><label for="card-class">Class</label></dt>
-	<dd>
-		{#if mayEdit}<Select
-				id="card-class"
-				items={CLASSES}
-				placeholder=""
-				classes={small}
-				value={card.class}
-				onchange={(event: Event) => void again(board.classify(card, value(event) as CardView['class']))}
-			/>{:else}{CLASSES.find((known) => known.value === card.class)?.name}{/if}
-	</dd>
-	<dt><label for="card-type">Type</label></dt>
-	<dd>
-		{#if mayEdit && types.length > 1}<Select
-				id="card-type"
-				items={types}
-				placeholder=""
-				classes={small}
-				value={card.type}
-				onchange={(event: Event) => void again(board.changeCards([card], { type: value(event) }))}
-			/>{:else}{card.type || 'none'}{/if}
-	</dd>
+	{#if uses('classes')}<dt><label for="card-class">Class</label></dt>
+		<dd>
+			{#if mayEdit}<Select
+					id="card-class"
+					items={CLASSES}
+					placeholder=""
+					classes={small}
+					value={card.class}
+					onchange={(event: Event) => void again(board.classify(card, value(event) as CardView['class']))}
+				/>{:else}{CLASSES.find((known) => known.value === card.class)?.name}{/if}
+		</dd>
+	{/if}
+	{#if uses('types')}<dt><label for="card-type">Type</label></dt>
+		<dd>
+			{#if mayEdit && types.length > 1}<Select
+					id="card-type"
+					items={types}
+					placeholder=""
+					classes={small}
+					value={card.type}
+					onchange={(event: Event) => void again(board.changeCards([card], { type: value(event) }))}
+				/>{:else}{card.type || 'none'}{/if}
+		</dd>
+	{/if}
 	<dt>Labels</dt>
 	<dd>
 		{card.labels.join(', ') || 'none'}
@@ -269,28 +278,29 @@
 			/><button type="button" class="link" onclick={() => (naming = true)}>Name a new one</button
 			>{:else}{card.initiative ?? 'none'}{/if}
 	</dd>
-	<dt><label for="card-start">Start</label></dt>
-	<dd>
-		{#if mayEdit}<DateField
-				id="card-start"
-				label="Start"
-				none
-				value={card.start ?? ''}
-				{today}
-				onchange={(day) => void again(board.startOn(card, day || null))}
-			/>{:else}{card.start ? dateWords(card.start, today) : 'no date'}{/if}
-	</dd>
-	<dt><label for="card-due">Due</label></dt>
-	<dd>
-		{#if mayEdit}<DateField
-				id="card-due"
-				label="Due"
-				none
-				value={card.due ?? ''}
-				{today}
-				onchange={(day) => void again(board.date(card, day || null))}
-			/>{:else}{card.due ? dateWords(card.due, today) : 'no date'}{/if}
-	</dd>
+	{#if uses('dates')}<dt><label for="card-start">Start</label></dt>
+		<dd>
+			{#if mayEdit}<DateField
+					id="card-start"
+					label="Start"
+					none
+					value={card.start ?? ''}
+					{today}
+					onchange={(day) => void again(board.startOn(card, day || null))}
+				/>{:else}{card.start ? dateWords(card.start, today) : 'no date'}{/if}
+		</dd>
+		<dt><label for="card-due">Due</label></dt>
+		<dd>
+			{#if mayEdit}<DateField
+					id="card-due"
+					label="Due"
+					none
+					value={card.due ?? ''}
+					{today}
+					onchange={(day) => void again(board.date(card, day || null))}
+				/>{:else}{card.due ? dateWords(card.due, today) : 'no date'}{/if}
+		</dd>
+	{/if}
 	{#if card.column === null}
 		<dt>Ready</dt>
 		<dd>

@@ -25,7 +25,7 @@
 		flow.columns.flatMap((column, i) => {
 			const cards = flow.report.ageing.filter((age) => age.column === column.name);
 			// Columns before the commitment show only where a reopened card stands in one.
-			return column.kind === 'done' || (i < flow.commitment && !cards.length)
+			return !column.shown || column.kind === 'done' || (i < flow.commitment && !cards.length)
 				? []
 				: [{ name: column.name, shape: flow.shapes[i]!, cards }];
 		}),

@@ -30,7 +30,7 @@
 			]),
 		),
 	);
-	const names = $derived(flow.columns.map((column) => column.name).toReversed());
+	const names = $derived(flow.columns.flatMap((column) => (column.shown ? [column.name] : [])).toReversed());
 	const layers = $derived(
 		stack<(typeof days)[number], string>()
 			.keys(names)

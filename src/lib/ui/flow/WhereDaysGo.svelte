@@ -9,14 +9,20 @@
 	const rows = $derived.by(() => {
 		const all = flow.columnHours.reduce((sum, hours) => sum + hours, 0) + flow.blockedHours;
 		if (!all) return [];
-		const columns = flow.columns.map((column, i) => ({
+		const shares = flow.columns.map((column, i) => ({
 			name: column.name,
 			kind: column.kind as string,
 			share: flow.columnHours[i]! / all,
+			shown: column.shown,
 		}));
-		return [...columns, { name: 'Blocked anywhere', kind: 'blocked', share: flow.blockedHours / all }].filter(
-			(row) => row.share >= 0.0005,
-		);
+		const columns = shares.filter(({ shown }) => shown);
+		// The past counts, also where it is not drawn.
+		const gone = shares.reduce((sum, { shown, share }) => sum + (shown ? 0 : share), 0);
+		return [
+			...columns,
+			{ name: 'Columns taken away or hidden', kind: 'queue', share: gone },
+			{ name: 'Blocked anywhere', kind: 'blocked', share: flow.blockedHours / all },
+		].filter((row) => row.share >= 0.0005);
 	});
 </script>
 

@@ -10,6 +10,7 @@
 		here?: {
 			team: string;
 			name: string;
+			id?: string;
 			slug?: string;
 			teamId?: string;
 			sprintDays?: number | null;
@@ -55,6 +56,7 @@
 	<span class="space"></span>
 	<Find
 		slug={here?.slug}
+		board={here?.role && here.role !== 'viewer' ? here.id : undefined}
 		team={here?.teamId}
 		sprints={here?.sprintDays != null}
 		lead={here?.role === 'lead'}

@@ -1,11 +1,15 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import type { Found } from '$core/pages/find';
+	import { send } from '../send';
+	import { PARTS } from '../set-up/parts';
 
 	/** A line of the list: what was found, or a place to go. */
 	type Line = Omit<Found, 'id' | 'board'>;
 	interface Props {
 		slug?: string;
+		/** The id of the board, for those who may add cards to it. */
+		board?: string;
 		/** Whether the board has sprints. */
 		sprints?: boolean;
 		/** Whether one may set the board up. */
@@ -14,7 +18,7 @@
 		team?: string;
 		keysOn: boolean;
 	}
-	let { slug, sprints = false, lead = false, team, keysOn }: Props = $props();
+	let { slug, board, sprints = false, lead = false, team, keysOn }: Props = $props();
 
 	let input = $state<HTMLInputElement>();
 	let text = $state('');
@@ -42,19 +46,17 @@
 					...(lead
 						? [
 								{ words: 'Set-up', to: `/boards/${slug}/set-up` },
-								...(sprints
-									? [{ words: 'Set up how sprints are settled', to: `/boards/${slug}/set-up#set-settling` }]
-									: []),
-								{ words: 'Set up the cadence of sprints', to: `/boards/${slug}/set-up#set-sprints` },
-								{ words: 'Set up budgets and initiatives', to: `/boards/${slug}/set-up#set-initiatives` },
-								{ words: 'Set up types of card', to: `/boards/${slug}/set-up#set-types` },
-								{ words: 'Set up labels', to: `/boards/${slug}/set-up#set-labels` },
+								...PARTS.filter(({ id }) => sprints || id !== 'sprints').map(({ id, words }) => ({
+									words,
+									to: `/boards/${slug}/set-up?part=${id}`,
+								})),
 							]
 						: []),
 				]
 			: []),
 		...(team
 			? [
+					{ words: 'Go to the team: members, invitations', to: `/teams/${team}` },
 					{ words: 'Go to the people', to: `/teams/${team}/people` },
 					{ words: 'Go to the timesheet', to: `/teams/${team}/timesheet` },
 					{ words: 'Go to the account', to: `/teams/${team}/account` },
@@ -63,10 +65,12 @@
 		{ words: 'See all boards', to: '/' },
 		{ words: 'Make a token', to: '/you' },
 	]);
+	/** Any word of a place finds it, in any order. */
+	const typed = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
 	// Places come first: they are known at once, so cards that are found later never move them from under a pointer.
 	const results = $derived([
 		...places
-			.filter((place) => place.words.toLowerCase().includes(text.trim().toLowerCase()))
+			.filter(({ words }) => typed.every((word) => words.toLowerCase().includes(word)))
 			.map((place) => ({ id: place.to, key: '', place: '', ...place })),
 		...cards.map(({ kind, key, title, place, to }) => ({
 			id: `${kind} ${to}`,
@@ -77,7 +81,20 @@
 		})),
 	]);
 
-	const KINDS = { board: 'board', person: 'person', sprint: 'sprint' };
+	const KINDS = {
+		board: 'board',
+		person: 'person',
+		sprint: 'sprint',
+		label: 'label',
+		initiative: 'initiative',
+	};
+
+	/** Makes a card of the words that nothing was found for, at the end of the backlog. */
+	async function make(title: string): Promise<void> {
+		const sent = await send('AddCard', { board: board!, column: null, title });
+		if (sent.ok) await go(`/boards/${slug}/backlog?card=${sent.answer.result.number}`);
+		else problem = sent.refusal.title;
+	}
 	/** What has been looked for, once the answer is there. */
 	let looked = $state('');
 
@@ -111,6 +128,7 @@
 		if (event.key === 'ArrowDown') chosen = Math.min(chosen + 1, results.length - 1);
 		else if (event.key === 'ArrowUp') chosen = Math.max(chosen - 1, 0);
 		else if (event.key === 'Enter' && results[chosen]) void go(results[chosen]!.to);
+		else if (event.key === 'Enter' && board && looked && looked === text.trim()) void make(looked);
 		else if (event.key === 'Escape') input?.blur();
 		else return;
 		event.preventDefault();
@@ -171,9 +189,18 @@
 				aria-selected="false"
 				aria-disabled="true"
 			>
-				Nothing has “{looked}”: looked at cards by key and title, boards, people, sprints by number and goal,
+				Nothing has “{looked}”: looked at cards by key and title, boards, people, sprints, labels, initiatives
 				and places.
-			</li>{/if}
+			</li>
+			{#if board}<!-- svelte-ignore a11y_click_events_have_key_events -->
+				<li
+					role="option"
+					aria-selected="true"
+					onpointerdown={(event) => event.preventDefault()}
+					onclick={() => void make(looked)}
+				>
+					<span>Make a card of it in the backlog: “{looked}”</span>
+				</li>{/if}{/if}
 		{#if problem}<li class="problem" role="option" aria-selected="false">{problem}</li>{/if}
 	</ul>
 </div>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { BoardSetUp } from '$core/board/template';
+	import type { BoardSetUp } from '$core/flow/set-up';
 
 	/** A board as it would stand, drawn small: columns by kind, with their slots, and where the clock starts. */
 	let { setUp }: { setUp: BoardSetUp } = $props();

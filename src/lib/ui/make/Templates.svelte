@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Template } from '$core/board/template';
+	import type { Template } from '$core/flow/set-up';
 	import DrawnBoard from './DrawnBoard.svelte';
 
 	interface Props {

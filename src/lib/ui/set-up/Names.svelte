@@ -5,12 +5,14 @@
 		kind: 'type' | 'label' | 'initiative';
 		names: readonly string[];
 		retired: readonly string[];
+		/** How many cards carry each. */
+		carried: Readonly<Record<string, number>>;
 		mayChange: boolean;
 		/** Gives why it was refused; empty when it was done. */
 		onchange: (name: string, change: { to?: string; retired?: boolean }) => Promise<string>;
 	}
 	/** Names of a board: each can be called otherwise, become one with another, or be offered no more. */
-	let { kind, names, retired, mayChange, onchange }: Props = $props();
+	let { kind, names, retired, carried, mayChange, onchange }: Props = $props();
 	let renaming = $state<string | null>(null);
 	let text = $state('');
 	let problem = $state('');
@@ -55,7 +57,9 @@
 					>
 				</form>
 			{:else}
-				<span class="name">{name}</span>
+				<span class="name"
+					>{name} <small>{carried[name] ? count(carried[name], 'card') : 'no cards'}</small></span
+				>
 				{#if mayChange}<button
 						type="button"
 						class="link"

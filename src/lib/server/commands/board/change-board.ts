@@ -11,7 +11,7 @@ import {
 	MaxLength,
 	Min,
 } from 'class-validator';
-import { SWITCHES, type Switch } from '../../../../core/board/template.ts';
+import { SWITCHES, type Switch } from '../../../../core/flow/set-up.ts';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import type { BoardContext } from '../../door/contexts.ts';

@@ -2,7 +2,8 @@ import { restore } from '../../../../core/flow/clock.ts';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import { Id, Line, Optional, Version } from '../../door/fields.ts';
-import { checkLimit, clockOf, freeRanks } from './place.ts';
+import type { BoardContext, CardRow } from '../../door/contexts.ts';
+import { checkLimit, clockOf, freeRanks, moveTo, rankIn } from './place.ts';
 
 export class RestoreCard {
 	@Id('card')
@@ -38,7 +39,7 @@ export const restoreCard = boardCommand({
 			[card.id, card.column_id],
 		);
 		const { standing, sprint } = rows[0]!;
-		const column = card.column_id === null ? null : context.column(card.column_id);
+		const column = board.columns.find(({ id }) => id === card.column_id) ?? null;
 		const { through, advice } = column ? checkLimit(column, standing, 1, input.reason) : { through: null };
 		const [rank] = await freeRanks(context, [{ ...card, archived_at: null }]);
 		const clock = restore(clockOf(context, card));
@@ -49,6 +50,7 @@ export const restoreCard = boardCommand({
 			[card.id, clock.state, rank, through],
 		);
 		context.note(card.id, 'restored', '', null, through ? { letThrough: through } : null);
+		if (!column && card.column_id !== null) await elsewhere(context, card);
 		// What was dropped from a sprint comes back into it as any card comes into one; a parent is in none.
 		if (!sprint || clock.state === 'done' || card.sprint_id || card.children) return { advice };
 		if (sprint.running && sprint.id !== board.runningSprint?.id) return { advice };
@@ -62,3 +64,11 @@ export const restoreCard = boardCommand({
 		return { advice };
 	},
 });
+
+/** Where it stood was taken away meanwhile: a done card goes to where cards are done, another one to the backlog. */
+async function elsewhere(context: BoardContext, card: CardRow): Promise<void> {
+	const [row] = await context.cards([{ card: card.id }]);
+	const to = row!.clock === 'done' ? context.board.columns.find(({ kind }) => kind === 'done')!.id : null;
+	const { rank } = await rankIn(context, to, undefined);
+	await moveTo(context, row!, to, rank, null);
+}

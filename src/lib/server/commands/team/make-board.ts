@@ -1,5 +1,5 @@
 import { IsIn, IsInt, IsString, Matches, Max, Min } from 'class-validator';
-import { slugFrom, type BoardSetUp } from '../../../../core/board/template.ts';
+import { slugFrom, type BoardSetUp } from '../../../../core/flow/set-up.ts';
 import { EMPTY, TEMPLATES } from '../../../../core/board/templates.ts';
 import { zoneOf } from '../../../../core/calendar/zone.ts';
 import { Problem } from '../../problem.ts';

@@ -99,6 +99,10 @@
 		>
 	</form>
 </Places>
+{#if data.clock}<p class="would" role="status">
+		As flow would be if a card’s clock started in {data.clock}. Nothing of it is kept.
+		<a class="link" href="/boards/{board.head.slug}/set-up?part=columns">Back to the columns</a>
+	</p>{/if}
 <div class="page">
 	<h1>
 		<b>{says.range}: {says.finished},</b>
@@ -162,6 +166,12 @@
 </div>
 
 <style>
+	.would {
+		margin: 0;
+		padding: 6px 20px;
+		background: var(--river-2);
+		flex: none;
+	}
 	.page {
 		flex: 1;
 		min-height: 0;

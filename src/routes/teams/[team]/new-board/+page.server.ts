@@ -1,5 +1,5 @@
 import { EMPTY, TEMPLATES } from '$core/board/templates';
-import type { Template } from '$core/board/template';
+import type { Template } from '$core/flow/set-up';
 import { forPage, whoAsks } from '$lib/server/answers';
 import { teamOf } from '$lib/server/questions/team';
 import { setUpOf, templatesOf } from '$lib/server/questions/templates';

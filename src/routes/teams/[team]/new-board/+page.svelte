@@ -2,7 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { untrack } from 'svelte';
 	import { Input, Label, Select } from 'flowbite-svelte';
-	import { keyFrom, type Template } from '$core/board/template';
+	import { keyFrom, type Template } from '$core/flow/set-up';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import Templates from '$lib/ui/make/Templates.svelte';
 	import { send } from '$lib/ui/send';

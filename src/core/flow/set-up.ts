@@ -1,4 +1,4 @@
-import type { ColumnKind } from '../flow/layout.ts';
+import type { ColumnKind } from './layout.ts';
 import type { Unit } from '../words.ts';
 
 /** Parts of a board that it can do without: what is off leaves every screen. */

@@ -1,0 +1,324 @@
+<script lang="ts">
+	import type { ColumnView } from '$core/pages/board';
+	import type { CommandInput } from '../../commands';
+	import { count } from '../words';
+
+	interface Props {
+		column: ColumnView;
+		standing: number;
+		/** Whether a card has ever stood in it: then whether cards are done there is settled. */
+		stood: boolean;
+		mayChange: boolean;
+		/** The one that is being carried. */
+		carried: boolean;
+		onchange: (
+			change: Omit<CommandInput<'ChangeColumn'>, 'column' | 'version'>,
+			done: string,
+		) => Promise<boolean>;
+		onmove: (by: -1 | 1) => void;
+		onretire: () => void;
+	}
+	/** A column as it stands on the board, with all that is set of it, each changed in its place. */
+	let { column, standing, stood, mayChange, carried, onchange, onmove, onretire }: Props = $props();
+	const KINDS = [
+		{ value: 'queue', name: 'wait' },
+		{ value: 'work', name: 'are worked on' },
+		{ value: 'done', name: 'are done' },
+	] as const;
+	const kinds = $derived(
+		KINDS.filter(({ value }) =>
+			value === column.kind || !stood ? true : column.kind !== 'done' && value !== 'done',
+		),
+	);
+	const slots = (limit: number | null) =>
+		onchange(
+			{ limit },
+			limit === null ? `${column.name} has no limit.` : `${column.name} has ${count(limit, 'slot')}.`,
+		);
+
+	async function rename(input: HTMLInputElement) {
+		const name = input.value.trim();
+		if (!name || name === column.name) return void (input.value = column.name);
+		if (!(await onchange({ name }, `${column.name} is called ${name}.`))) input.value = column.name;
+	}
+	function keys(event: KeyboardEvent) {
+		const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+		if (!by) return;
+		event.preventDefault();
+		onmove(by);
+	}
+</script>
+
+<section
+	class="column {column.kind}"
+	class:carried
+	class:hidden={column.hidden}
+	data-set-column={column.id}
+	aria-label="Column {column.name}"
+>
+	<header>
+		{#if mayChange}<input
+				class="name"
+				aria-label="Name of {column.name}"
+				maxlength="40"
+				value={column.name}
+				onchange={(event) => void rename(event.currentTarget)}
+				onkeydown={(event) => {
+					if (event.key === 'Enter') event.currentTarget.blur();
+					if (event.key === 'Escape') event.currentTarget.value = column.name;
+				}}
+			/>
+			<button
+				type="button"
+				class="handle"
+				aria-label="Move {column.name}: left and right arrow"
+				title="Drag it, or use the arrow keys"
+				onkeydown={keys}>⠿</button
+			>{:else}<b>{column.name}</b>{/if}
+	</header>
+	<h3>Cards here</h3>
+	<div class="kinds" role="radiogroup" aria-label="Cards in {column.name}">
+		{#each kinds as kind (kind.value)}<button
+				type="button"
+				role="radio"
+				aria-checked={kind.value === column.kind}
+				disabled={!mayChange}
+				onclick={() =>
+					kind.value !== column.kind &&
+					void onchange({ kind: kind.value }, `In ${column.name} cards ${kind.name}.`)}>{kind.name}</button
+			>{/each}
+	</div>
+	{#if column.kind !== 'done'}
+		<h3>Slots</h3>
+		<div class="slots">
+			{#if column.limit === null}any number{:else}
+				{#if mayChange}<button
+						type="button"
+						aria-label="One slot less in {column.name}"
+						onclick={() => void slots(column.limit === 1 ? null : column.limit! - 1)}>−</button
+					>{/if}
+				<span role="img" aria-label="{column.limit} slots"
+					>{#if column.limit > 12}{column.limit}{:else}{#each { length: column.limit }, i (i)}<i
+							></i>{/each}{/if}</span
+				>
+			{/if}
+			{#if mayChange}<button
+					type="button"
+					aria-label="One slot more in {column.name}"
+					onclick={() => void slots((column.limit ?? Math.max(0, standing - 1)) + 1)}>+</button
+				>{/if}
+		</div>
+		{#if column.limit !== null}
+			<h3>One more than that</h3>
+			<select
+				aria-label="One more than the slots of {column.name}"
+				value={column.mode}
+				disabled={!mayChange}
+				onchange={(event) =>
+					void onchange(
+						{ mode: event.currentTarget.value as 'hold' },
+						event.currentTarget.value === 'hold'
+							? `One more in ${column.name} is held until a reason is given.`
+							: `One more in ${column.name} is let in, and said so.`,
+					)}
+			>
+				<option value="hold">is held until a reason is given</option>
+				<option value="advise">is let in, and said so</option>
+			</select>
+		{/if}
+	{/if}
+	<h3>Policy</h3>
+	{#if mayChange}<textarea
+			aria-label="Policy of {column.name}"
+			placeholder="none yet"
+			maxlength="500"
+			rows="1"
+			value={column.policy}
+			onchange={(event) =>
+				void onchange({ policy: event.currentTarget.value.trim() }, `The policy of ${column.name} is kept.`)}
+		></textarea>{:else}<p class:missing={!column.policy}>{column.policy || 'none'}</p>{/if}
+	<h3>Now</h3>
+	<p>
+		{standing
+			? `${count(standing, 'card')} ${standing === 1 ? 'stands' : 'stand'} here`
+			: 'nothing stands here'}
+	</p>
+	{#if mayChange}<p class="acts">
+			<button
+				type="button"
+				class="link"
+				onclick={() =>
+					void onchange(
+						{ hidden: !column.hidden },
+						column.hidden
+							? `${column.name} is shown again.`
+							: `${column.name} is hidden; its cards stay in it.`,
+					)}>{column.hidden ? 'Show' : 'Hide'}</button
+			>
+			<button type="button" class="link" aria-label="Take {column.name} away" onclick={onretire}
+				>Take away…</button
+			>
+		</p>{/if}
+</section>
+
+<style>
+	.column {
+		flex: 1 0 148px;
+		max-width: 240px;
+		padding: 10px 12px 14px;
+		border: 1px solid var(--ink);
+		background: var(--sheet);
+		min-width: 0;
+	}
+	.queue {
+		border: 1px dashed var(--edge);
+		background: none;
+		flex-basis: 132px;
+	}
+	.done {
+		border: 0;
+		border-left: 4px solid var(--moss);
+		background: none;
+		flex-basis: 126px;
+	}
+	.hidden {
+		opacity: 0.75;
+	}
+	.carried {
+		outline: 2px solid var(--river);
+	}
+	header {
+		display: flex;
+		align-items: center;
+		gap: 4px;
+	}
+	.name {
+		flex: 1;
+		min-width: 0;
+		font: 650 1.1rem var(--display);
+	}
+	input,
+	textarea,
+	select {
+		width: 100%;
+		color: var(--ink);
+		font: inherit;
+		background-color: transparent;
+		border: 1px solid transparent;
+		border-bottom: 1px solid var(--moss);
+		border-radius: 0;
+		padding: 2px;
+		box-shadow: none;
+	}
+	textarea {
+		field-sizing: content;
+		resize: none;
+		border-bottom-color: var(--rule);
+	}
+	textarea::placeholder,
+	.missing {
+		color: var(--ochre);
+		font-style: italic;
+		opacity: 1;
+	}
+	select {
+		background-image: none;
+		padding-right: 2px;
+		white-space: normal;
+		text-overflow: ellipsis;
+	}
+	option {
+		color: var(--ink);
+		background: var(--sheet);
+	}
+	.handle {
+		border: 0;
+		background: none;
+		color: var(--soft);
+		font-size: 1.1rem;
+		min-width: 28px;
+		min-height: 28px;
+		cursor: grab;
+		touch-action: none;
+	}
+	h3 {
+		font: 400 12px var(--text);
+		color: var(--soft);
+		margin: 9px 0 2px;
+		letter-spacing: 0;
+	}
+	p {
+		margin: 0;
+	}
+	.kinds {
+		display: inline-flex;
+		flex-wrap: wrap;
+		border: 1px solid var(--rule);
+		border-radius: 4px;
+	}
+	.kinds button {
+		border: 0;
+		background: none;
+		color: var(--ink);
+		font: inherit;
+		font-size: 0.93rem;
+		padding: 3px 7px;
+		min-height: 26px;
+	}
+	.kinds [aria-checked='true'] {
+		background: var(--ink);
+		color: var(--paper);
+		border-radius: 3px;
+	}
+	.slots {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 6px;
+		color: var(--soft);
+	}
+	.slots span {
+		display: inline-flex;
+		flex-wrap: wrap;
+		gap: 3px;
+	}
+	.slots i {
+		width: 9px;
+		height: 9px;
+		background: var(--moss);
+		border-radius: 1.5px;
+	}
+	.slots button {
+		border: 1px solid var(--rule);
+		border-radius: 4px;
+		background: none;
+		color: var(--ink);
+		min-width: 26px;
+		min-height: 26px;
+		padding: 0;
+		font: 600 1rem var(--text);
+	}
+	.acts {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 12px;
+		margin-top: 10px;
+	}
+	@media (pointer: coarse) {
+		.handle,
+		.kinds button,
+		.slots button,
+		select,
+		.name,
+		.link {
+			min-height: 44px;
+			min-width: 44px;
+		}
+	}
+	@media (max-width: 700px) {
+		.column {
+			max-width: none;
+			flex: none;
+		}
+	}
+</style>

@@ -1,0 +1,14 @@
+/** The parts of Set-up, in their order; find-or-do leads to each. */
+export const PARTS = [
+	{
+		id: 'board',
+		name: 'Board',
+		words: 'Set up the board: name, key, purpose, who sees it, template, put away',
+	},
+	{ id: 'columns', name: 'Columns', words: 'Set up columns, slots, policies and the clock' },
+	{ id: 'kinds', name: 'Kinds of card', words: 'Set up kinds (types) of card and their checklists' },
+	{ id: 'labels', name: 'Labels', words: 'Set up labels' },
+	{ id: 'initiatives', name: 'Initiatives', words: 'Set up initiatives and budgets' },
+	{ id: 'sprints', name: 'Sprints', words: 'Set up the cadence of sprints and how they are settled' },
+	{ id: 'changes', name: 'What was changed', words: 'See what was changed in Set-up lately' },
+] as const;
