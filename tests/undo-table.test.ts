@@ -80,6 +80,47 @@ const TABLE: Record<string, (s: Scene) => Promise<Sent> | Sent> = {
 		'ChangeColumn',
 		{ column: s.board.columns.Check, version: s.column, limit: 4, mode: 'hold', policy: 'Looked at' },
 	],
+	AddColumn: (s) => [
+		s.board.lead,
+		'AddColumn',
+		{ ...board(s), name: 'Tried out', kind: 'work', after: s.board.columns.Making },
+	],
+	PlaceColumn: (s) => [
+		s.board.lead,
+		'PlaceColumn',
+		{ column: s.board.columns.Check, version: s.column, after: null },
+	],
+	RetireColumn: async (s) => {
+		// Its card goes elsewhere, and comes back.
+		await command(s.board.member, 'MoveCard', { ...asSeen(s, s.lined), column: s.board.columns.Check });
+		return [
+			s.board.lead,
+			'RetireColumn',
+			{ column: s.board.columns.Check, version: s.column, to: s.board.columns.Ready },
+		];
+	},
+	MoveClock: (s) => [s.board.lead, 'MoveClock', { ...board(s), column: s.board.columns.Ready }],
+	ChangeBoard: (s) => [
+		s.board.lead,
+		'ChangeBoard',
+		{
+			...board(s),
+			name: `Other than ${s.board.key}`,
+			key: `${s.board.key}X`,
+			purpose: 'For trying out',
+			visibleTo: 'named',
+			changedBy: 'named',
+			people: [{ person: s.board.member.id, changes: true }],
+			off: ['dates'],
+			away: true,
+		},
+	],
+	ChangeTeam: (s) => [
+		s.board.lead,
+		'ChangeTeam',
+		{ team: s.board.team, name: 'Others', timeZone: 'Asia/Tokyo', stages: ['Asked', 'Agreed'], away: true },
+	],
+	ChangeMember: (s) => [s.board.lead, 'ChangeMember', { ...team(s), role: 'viewer', title: 'Rigger' }],
 	ChangeCadence: (s) => [s.board.lead, 'ChangeCadence', { ...board(s), days: 7, weekday: 3, name: 'Week' }],
 	ChangeSprint: (s) => [
 		s.board.lead,
@@ -252,6 +293,8 @@ function left(before: Map<string, Set<string>>, after: Map<string, Set<string>>)
 			if (archived.has(row.id) || archived.has(row.card_id) || archived.has(row.to_id)) return [];
 			if (name === 'time_entry' && row.withdrawn_at) return [];
 			if (name === 'label' || name === 'initiative') return [];
+			// Names and keys that something once had go on leading to it.
+			if (name === 'column_name' || name === 'board_key') return [];
 			// Sprints that exist by themselves once one is started or settled go on existing.
 			if (name === 'sprint' && !row.started_at && row.goal === '') return [];
 			return [`${name}: ${text}`];

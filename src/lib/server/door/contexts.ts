@@ -246,9 +246,9 @@ export class BoardContext implements PersonContext {
 		return column;
 	}
 
-	/** The name of a place: a column's, or the empty text of the history file for the backlog. */
+	/** The name of a place: a column's, or the empty text of the history file for the backlog and for a column that was taken away. */
 	placeName(id: string | null): string {
-		return id === null ? '' : this.column(id).name;
+		return this.board.columns.find((known) => known.id === id)?.name ?? '';
 	}
 
 	/** Notes an event of a card, or (null) of the board, to be written with the command. */

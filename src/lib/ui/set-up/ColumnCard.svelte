@@ -36,8 +36,8 @@
 			limit === null ? `${column.name} has no limit.` : `${column.name} has ${count(limit, 'slot')}.`,
 		);
 
-	async function rename(input: HTMLInputElement) {
-		const name = input.value.trim();
+	async function rename(input: HTMLTextAreaElement) {
+		const name = input.value.trim().replace(/\s+/g, ' ');
 		if (!name || name === column.name) return void (input.value = column.name);
 		if (!(await onchange({ name }, `${column.name} is called ${name}.`))) input.value = column.name;
 	}
@@ -57,17 +57,18 @@
 	aria-label="Column {column.name}"
 >
 	<header>
-		{#if mayChange}<input
+		{#if mayChange}<textarea
 				class="name"
+				rows="1"
 				aria-label="Name of {column.name}"
 				maxlength="40"
 				value={column.name}
 				onchange={(event) => void rename(event.currentTarget)}
 				onkeydown={(event) => {
+					if (event.key === 'Enter') event.preventDefault();
 					if (event.key === 'Enter') event.currentTarget.blur();
 					if (event.key === 'Escape') event.currentTarget.value = column.name;
-				}}
-			/>
+				}}></textarea>
 			<button
 				type="button"
 				class="handle"
@@ -192,12 +193,6 @@
 		align-items: center;
 		gap: 4px;
 	}
-	.name {
-		flex: 1;
-		min-width: 0;
-		font: 650 1.1rem var(--display);
-	}
-	input,
 	textarea,
 	select {
 		width: 100%;
@@ -214,6 +209,12 @@
 		field-sizing: content;
 		resize: none;
 		border-bottom-color: var(--rule);
+	}
+	.name {
+		flex: 1;
+		min-width: 0;
+		font: 650 1.1rem/1.2 var(--display);
+		border-bottom-color: var(--moss);
 	}
 	textarea::placeholder,
 	.missing {
@@ -272,7 +273,6 @@
 	}
 	.slots {
 		display: flex;
-		flex-wrap: wrap;
 		align-items: center;
 		gap: 6px;
 		color: var(--soft);

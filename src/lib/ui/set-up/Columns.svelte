@@ -144,8 +144,11 @@
 			stop();
 		};
 	});
-	const focus = (element: HTMLElement) =>
+	const show = (element: HTMLElement) => element.scrollIntoView({ block: 'nearest' });
+	const focus = (element: HTMLElement) => {
+		show(element);
 		element.querySelector<HTMLElement>('input, select, button')?.focus();
+	};
 </script>
 
 <h2>Columns <small>as they stand on the board, drawn by kind; drag to reorder, + puts one between</small></h2>
@@ -229,7 +232,7 @@
 		{/if}
 	{:else if pending?.kind === 'clock'}
 		{@const column = named(pending.column)}
-		{#if column}<div>
+		{#if column}<div {@attach show}>
 				<p>
 					<b>Moving the clock to {column.name}</b> changes when cards started, also past ones:
 					{pending.moved ? words(pending.moved) : 'looking at what flow would say…'}
@@ -266,7 +269,7 @@
 <style>
 	h2 {
 		font-size: 1.1rem;
-		margin-bottom: 26px;
+		margin-bottom: 2px;
 	}
 	h2 small {
 		font: 400 0.95rem var(--text);
@@ -276,8 +279,7 @@
 		display: flex;
 		align-items: stretch;
 		overflow-x: auto;
-		padding: 26px 0 12px;
-		margin-top: -26px;
+		padding: 30px 0 12px;
 	}
 	.plus {
 		flex: none;

@@ -153,7 +153,8 @@ export function clockOf(context: BoardContext, card: CardRow): CardClock {
 	const column = context.board.columns.findIndex((known) => known.id === card.column_id);
 	return {
 		state: card.clock,
-		column: column < 0 ? null : column,
+		// One that was taken away is none of those that stand, and not the backlog either.
+		column: column >= 0 ? column : card.column_id === null ? null : context.board.columns.length,
 		entered: at(card.entered_at),
 		started: at(card.started_at),
 		finished: at(card.finished_at),
