@@ -109,13 +109,14 @@ describe('people', () => {
 });
 
 test('a lead sets up who settles, what an initiative may cost, and what an hour costs', async () => {
-	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', '/boards/tidewatch/set-up');
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', '/boards/tidewatch/set-up?part=sprints');
 	await page.getByLabel('Members settle sprints too, not only leads').check();
 	await page.getByLabel('Days that done cards stay on the board after closing').fill('soon');
 	await page.getByRole('button', { name: 'Keep this' }).click();
 	await page.getByRole('alert').getByText(/days/).first().waitFor();
 	await page.getByLabel('Days that done cards stay on the board after closing').fill('2');
 	await page.getByRole('button', { name: 'Keep this' }).click();
+	await page.getByRole('link', { name: 'Initiatives', exact: true }).click();
 	await page.getByRole('combobox', { name: 'Initiative' }).selectOption('Open figures');
 	await page.getByLabel('Hours; empty for none').fill('800');
 	await page.getByRole('button', { name: 'Keep the budget' }).click();

@@ -19,10 +19,10 @@ export interface Visit {
 	quiet(expected?: RegExp): void;
 }
 
-/** Opens a page as someone of the demo, in a window of their own. */
+/** Opens a page as someone of the demo, or (null) as nobody, in a window of their own. */
 export async function visit(
 	url: string,
-	person: string,
+	person: string | null,
 	path: string,
 	options: { width?: number; height?: number; dark?: boolean; touch?: boolean } = {},
 ): Promise<Visit> {
@@ -42,8 +42,10 @@ export async function visit(
 	const said: string[] = [];
 	page.on('console', (message) => ['error', 'warning'].includes(message.type()) && said.push(message.text()));
 	page.on('pageerror', (error) => said.push(error.message));
-	const [name, value] = (await signIn(url, person)).split('=') as [string, string];
-	await context.addCookies([{ name, value, url, httpOnly: true }]);
+	if (person) {
+		const [name, value] = (await signIn(url, person)).split('=') as [string, string];
+		await context.addCookies([{ name, value, url, httpOnly: true }]);
+	}
 	await page.goto(path);
 	await awake(page);
 	return {

@@ -5,6 +5,7 @@ import { Problem } from '../../src/lib/server/problem.ts';
 import type { Person } from '../../src/lib/server/sign-in.ts';
 
 export interface SmallBoard {
+	team: string;
 	id: string;
 	slug: string;
 	key: string;
@@ -71,6 +72,7 @@ export async function smallBoard(
 	};
 	return {
 		id: board.id,
+		team: team.id,
 		slug: `small-${n}`,
 		key,
 		columns: columns as SmallBoard['columns'],

@@ -18,7 +18,7 @@ export const load = async ({ url }) => {
 export const actions: Actions = Object.assign(Object.create(null) as object, {
 	default: async (event) => {
 		const text = await formOf(event.request);
-		let slug: string | null = null;
+		let slug: string | null;
 		try {
 			await checkSetUpCode(text('code'), event.getClientAddress());
 			const team = text('team').trim();

@@ -131,7 +131,6 @@
 					if (event.key === 'Escape') naming = false;
 				}}
 			/>{/if}
-		<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 		<h2 id="column-{column.id}" class:sr-only={naming} ondblclick={() => (naming = props.mayChange)}>
 			{column.name}
 		</h2>

@@ -74,7 +74,7 @@
 				class="handle"
 				aria-label="Move {column.name}: left and right arrow"
 				title="Drag it, or use the arrow keys"
-				onkeydown={keys}>⠿</button
+				onkeydown={keys}><span aria-hidden="true">⠿</span></button
 			>{:else}<b>{column.name}</b>{/if}
 	</header>
 	<h3>Cards here</h3>
@@ -156,7 +156,7 @@
 							: `${column.name} is hidden; its cards stay in it.`,
 					)}>{column.hidden ? 'Show' : 'Hide'}</button
 			>
-			<button type="button" class="link" aria-label="Take {column.name} away" onclick={onretire}
+			<button type="button" class="link" aria-label="Take away… {column.name}" onclick={onretire}
 				>Take away…</button
 			>
 		</p>{/if}

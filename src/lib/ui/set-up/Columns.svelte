@@ -160,7 +160,7 @@
 					type="button"
 					class="handle"
 					disabled={!mayChange}
-					aria-label="The clock starts in {column.name}: left and right arrow move it"
+					aria-label="the clock starts here, in {column.name}: left and right arrow move it"
 					onkeydown={(event) => {
 						const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
 						if (!by) return;

@@ -26,7 +26,7 @@
 						<button
 							type="button"
 							class="link"
-							aria-label="Put {board.name} away"
+							aria-label="Put away {board.name}"
 							onclick={() =>
 								void tell('ChangeBoard', { board: board.id, away: true }, `${board.name} is put away.`)}
 							>Put away</button
@@ -46,7 +46,7 @@
 							><button
 								type="button"
 								class="link"
-								aria-label="Bring {board.name} back"
+								aria-label="Bring back {board.name}"
 								onclick={() =>
 									void tell('ChangeBoard', { board: board.id, away: false }, `${board.name} is back.`)}
 								>Bring back</button

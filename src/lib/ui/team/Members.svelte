@@ -60,7 +60,7 @@
 						{#if person.id !== team.me}<button
 								type="button"
 								class="link"
-								aria-label="A new password for {person.name}"
+								aria-label="New password for {person.name}"
 								onclick={() =>
 									onreset(
 										{ team: team.id, person: person.id },
@@ -70,7 +70,7 @@
 						<button
 							type="button"
 							class="link"
-							aria-label="{person.name} leaves the team"
+							aria-label="Leaves the team: {person.name}"
 							aria-expanded={leaving === person.id}
 							onclick={() => (leaving = leaving === person.id ? '' : person.id)}>Leaves</button
 						>
@@ -121,7 +121,7 @@
 					{#if lead}<button
 							type="button"
 							class="link"
-							aria-label="Bring {person.name} back"
+							aria-label="Bring back {person.name}"
 							onclick={() =>
 								void tell(
 									'BringBackMember',

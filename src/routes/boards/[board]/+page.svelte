@@ -37,7 +37,7 @@
 			timeZone: board.head.timeZone,
 			backlog: data.board.backlog,
 			at: `/boards/${board.head.slug}`,
-			invite: board.head.role === 'lead' ? `/teams/${board.head.teamId}` : null,
+			invite: board.head.role === 'lead' ? `/teams/${board.head.teamId}?from=${board.head.slug}` : null,
 			unstarted: board.head.sprintDays !== null && !board.head.sprints.some((known) => known.startedAt),
 			mayEdit: board.head.role !== 'viewer',
 		}),

@@ -30,7 +30,7 @@ export const retireColumn = boardCommand({
 	input: RetireColumn,
 	role: 'lead',
 	async run(context, input) {
-		const { tx, board } = context;
+		const { tx } = context;
 		const columns = await allColumns(context, input.column);
 		const column = seenColumn(columns, input.column, input.version);
 		if (column.commitment)
