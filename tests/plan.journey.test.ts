@@ -225,7 +225,11 @@ describe('a lead plans the next sprint', () => {
 });
 
 test('a first sprint is set up, planned and started, and its cards stand on the board', async () => {
-	const { page, context, quiet } = await visit(server.url, 'Oskar Venn', '/boards/buoy-yard/set-up?part=sprints');
+	const { page, context, quiet } = await visit(
+		server.url,
+		'Oskar Venn',
+		'/boards/buoy-yard/set-up?part=sprints',
+	);
 	await page.getByLabel('This board has sprints').check();
 	await page.getByLabel('Days from start to start').fill('0');
 	await page.getByRole('button', { name: 'Keep the cadence' }).click();

@@ -109,7 +109,11 @@ describe('people', () => {
 });
 
 test('a lead sets up who settles, what an initiative may cost, and what an hour costs', async () => {
-	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', '/boards/tidewatch/set-up?part=sprints');
+	const { page, context, quiet } = await visit(
+		server.url,
+		'Ines Okoro',
+		'/boards/tidewatch/set-up?part=sprints',
+	);
 	await page.getByLabel('Members settle sprints too, not only leads').check();
 	await page.getByLabel('Days that done cards stay on the board after closing').fill('soon');
 	await page.getByRole('button', { name: 'Keep this' }).click();
