@@ -45,6 +45,7 @@ const DIRECTIONS = [
 /** Within the core too they run one way: each folder may reach for those before it. */
 const CORE = [
 	'calendar',
+	'fields',
 	'events',
 	'flow',
 	'sprint',

@@ -80,6 +80,32 @@ const TABLE: Record<string, (s: Scene) => Promise<Sent> | Sent> = {
 		'ChangeColumn',
 		{ column: s.board.columns.Check, version: s.column, limit: 4, mode: 'hold', policy: 'Looked at' },
 	],
+	AddField: (s) => [s.board.lead, 'AddField', { ...board(s), name: 'Depth', kind: 'number' }],
+	ChangeField: async (s) => {
+		const made = await command(s.board.lead, 'AddField', {
+			...board(s),
+			name: 'Harbour',
+			kind: 'choice',
+			choices: ['North', 'South'],
+		});
+		const [north, south] = made.result.choices as { id: string; name: string }[];
+		return [
+			s.board.lead,
+			'ChangeField',
+			{
+				...board(s),
+				field: made.result.field,
+				name: 'Quay',
+				choices: [south, { ...north, name: 'Far north' }, { name: 'East' }],
+				retired: true,
+			},
+		];
+	},
+	SetField: async (s) => {
+		const made = await command(s.board.lead, 'AddField', { ...board(s), name: 'Depth', kind: 'number' });
+		await command(s.board.member, 'SetField', { ...asSeen(s, s.lined), field: made.result.field, value: 3 });
+		return [s.board.member, 'SetField', { ...(await now(s, s.lined)), field: made.result.field, value: 4.5 }];
+	},
 	AddColumn: (s) => [
 		s.board.lead,
 		'AddColumn',

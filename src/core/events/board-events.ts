@@ -83,6 +83,17 @@ export const BOARD_EVENTS = {
 		off: 'switched off',
 		away: 'put away',
 	}),
+	'field-added': {
+		setting: true,
+		concerns: 'team',
+		after: ['kind'],
+		says: ({ value }) => `The field ${value} was added.`,
+	},
+	'field-changed': setting((name) => `Field ${name}`, {
+		name: 'name',
+		choices: 'choices',
+		retired: 'retired',
+	}),
 	'template-kept': {
 		setting: true,
 		concerns: 'nobody',

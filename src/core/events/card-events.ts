@@ -126,6 +126,10 @@ export const CARD_EVENTS = {
 	committed: told(({ value }) => `started sprint ${value} with it.`),
 	'split-to': told(({ value }) => `split card ${value} off it.`),
 	'split-from': told(({ value }) => `split it off card ${value}.`),
+	field: told(
+		({ value, after }) => (value ? `set ${text(after?.name)} to ${value}.` : `emptied ${text(after?.name)}.`),
+		{ before: ['value'], after: ['field', 'name'] },
+	),
 	comment: told(() => 'said something.'),
 	linked: told(
 		({ value, after }) =>

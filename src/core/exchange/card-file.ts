@@ -3,6 +3,7 @@ import { stringify } from 'csv-stringify/sync';
 import { dayText } from '../calendar/days.ts';
 import { typedDay } from '../calendar/typed-day.ts';
 import type { Day } from '../calendar/zone.ts';
+import { readValue, type FieldValue, type OwnField } from '../fields/own.ts';
 import type { LineError } from './history-file.ts';
 
 /** What a column of a table of cards can hold. */
@@ -27,8 +28,8 @@ export interface Table {
 	records: { line: number; fields: string[] }[];
 }
 
-/** Which column of the table holds which field, by its place from 0. */
-export type Mapping = Partial<Record<CardField, number>>;
+/** Which column of the table holds which field, by its place from 0; fields of the board's own by their ids. */
+export type Mapping = Partial<Record<CardField, number>> & { [own: string]: number };
 
 /** A card that a table describes. */
 export interface TableCard {
@@ -46,12 +47,16 @@ export interface TableCard {
 	initiative: string;
 	/** The line of the card that it is a sub-card of. */
 	parent: number | null;
+	/** What it holds in fields of the board's own, by their ids. */
+	fields: Record<string, FieldValue>;
 }
 
 /** What the board knows, against which a table is checked. */
 export interface TableBoard {
 	people: readonly { id: string; name: string }[];
 	types: readonly string[];
+	/** Fields that the board adds to its cards. */
+	fields: readonly OwnField[];
 	/** The day from which days without a year are told. */
 	today: Day;
 }
@@ -118,11 +123,16 @@ const NAMES: Record<CardField, RegExp> = {
 };
 
 /** A first guess at which column holds what, by the words of the header. */
-export function guessMapping(table: Table): Mapping {
+export function guessMapping(table: Table, own: readonly OwnField[] = []): Mapping {
 	const mapping: Mapping = {};
 	for (const field of CARD_FIELDS) {
 		const at = table.header.findIndex((name) => NAMES[field].test(name));
 		if (at >= 0) mapping[field] = at;
+	}
+	const used = new Set(Object.values(mapping));
+	for (const { id, name } of own) {
+		const at = table.header.findIndex((one, i) => !used.has(i) && one.toLowerCase() === name.toLowerCase());
+		if (at >= 0) mapping[id] = at;
 	}
 	return mapping;
 }
@@ -196,6 +206,13 @@ export function readCards(
 		if (parent === undefined) wrong(`no card on an earlier line is called “${short(text('parent'))}”`);
 		else if (parent && parent.parent !== null)
 			wrong(`“${short(parent.title)}” is a sub-card itself and can have none`);
+		const held: Record<string, FieldValue> = {};
+		for (const own of board.fields) {
+			const at = mapping[own.id];
+			const found = readValue(own, at === undefined ? '' : (fields[at] ?? ''), board.today);
+			if (!found.ok) wrong(found.reason);
+			else if (found.value !== null) held[own.id] = found.value;
+		}
 		const card: TableCard = {
 			line,
 			title,
@@ -209,6 +226,7 @@ export function readCards(
 			due,
 			initiative,
 			parent: parent?.line ?? null,
+			fields: held,
 		};
 		cards.push(card);
 		if (title) titles.set(title.toLowerCase(), card);

@@ -11,6 +11,7 @@ const board = {
 		{ id: 'p2', name: 'Bram Tolver' },
 	],
 	types: ['Work', 'Repair'],
+	fields: [],
 	today: parseDay('2026-11-23')!,
 };
 const read = (text: string) => {
@@ -43,6 +44,7 @@ describe('a table of cards', () => {
 				owners: ['p2'],
 				start: null,
 				due: '2026-12-04',
+				fields: {},
 				initiative: '',
 				parent: null,
 			},

@@ -1,3 +1,4 @@
+import type { FieldValues, OwnField } from '../fields/own.ts';
 import type { Switch } from '../flow/set-up.ts';
 import type { Unit } from '../words.ts';
 import type { ClockState } from '../flow/clock.ts';
@@ -35,6 +36,8 @@ export interface CardView {
 	parts: { cards: number; done: number; size: number; left: number } | null;
 	/** Checklist lines, and how many of them are done; null where it has none. */
 	checks: { lines: number; done: number } | null;
+	/** What it holds in fields that its board has added, by their ids. */
+	fields: FieldValues;
 	/** The number of the sprint whose list it is on. */
 	sprint: number | null;
 	unplanned: boolean;
@@ -126,6 +129,8 @@ export interface BoardHead {
 	seq: number;
 	columns: ColumnView[];
 	retired: RetiredColumn[];
+	/** Fields that this board adds to its cards. */
+	fields: OwnField[];
 	/** Parts that this board does not use and so does not show. */
 	off: Switch[];
 	/** It is put away: nothing on it changes until it is brought back. */

@@ -19,6 +19,8 @@ export interface SetUpPage {
 	changedBy: 'team' | 'named';
 	/** Those who may see it, or change it, where only named people may. */
 	named: { person: string; changes: boolean }[];
+	/** Fields that are offered no more. */
+	retiredFields: { id: string; name: string }[];
 	/** How often a card has stood in each column, and how many stand there now. */
 	stays: Record<string, number>;
 	standing: Record<string, number>;

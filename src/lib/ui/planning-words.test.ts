@@ -31,6 +31,7 @@ const card = (more: Partial<CardView> = {}): CardView => {
 		parent: null,
 		parts: null,
 		checks: null,
+		fields: {},
 		sprint: null,
 		unplanned: false,
 		clock: 'none',

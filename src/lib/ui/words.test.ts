@@ -45,6 +45,7 @@ const card = (more: Partial<CardView> = {}): CardView => ({
 		parent: null,
 		parts: null,
 		checks: null,
+		fields: {},
 	},
 	...{
 		unplanned: false,

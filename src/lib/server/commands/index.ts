@@ -1,3 +1,6 @@
+import { addField } from './board/add-field.ts';
+import { changeField } from './board/change-field.ts';
+import { setField } from './card/set-field.ts';
 import { addColumn } from './board/add-column.ts';
 import { moveClock } from './board/move-clock.ts';
 import { placeColumn } from './board/place-column.ts';
@@ -140,6 +143,9 @@ const all = [
 	moveClock,
 	placeColumn,
 	retireColumn,
+	addField,
+	changeField,
+	setField,
 	undoCommand,
 ] as const;
 

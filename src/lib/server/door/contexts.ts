@@ -1,4 +1,5 @@
 import type { BoardEventName, CardEventName } from '../../../core/events/kinds.ts';
+import type { FieldValues } from '../../../core/fields/own.ts';
 import type { CardClock } from '../../../core/flow/clock.ts';
 import type { Layout, ColumnKind } from '../../../core/flow/layout.ts';
 import type { Tx } from '../database.ts';
@@ -99,6 +100,8 @@ export interface CardRow {
 	parent_id: string | null;
 	ready: boolean;
 	checklist: ChecklistLine[];
+	/** What it holds in fields that its board has added, by their ids. */
+	fields: FieldValues;
 	sprint_id: string | null;
 	unplanned: boolean;
 	clock: CardClock['state'];

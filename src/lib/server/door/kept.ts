@@ -12,6 +12,7 @@ const TABLES = {
 	board_share: { key: ['team_id', 'person_id', 'from_day'], called: 'These shares' },
 	card_type: { key: ['id'], called: 'This type' },
 	dismissal: { key: ['board_id', 'finding', 'day'], called: 'This finding' },
+	field: { key: ['id'], called: 'This field' },
 	holiday: { key: ['team_id', 'day'], called: 'This holiday' },
 	hourly_rate: { key: ['team_id', 'person_id', 'from_day'], called: 'This rate' },
 	initiative: { key: ['id'], called: 'This initiative' },

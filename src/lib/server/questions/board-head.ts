@@ -30,6 +30,8 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 			(select coalesce(json_agg(json_build_object('name', k.name, 'kind', k.kind, 'position', k.position, 'was', ${WAS})
 				order by k.position), '[]')
 			from board_column k where k.board_id = b.id and k.retired_at is not null) as retired,
+			(select coalesce(json_agg(json_build_object('id', f.id, 'name', f.name, 'kind', f.kind, 'choices', f.choices) order by f.position), '[]')
+			from field f where f.board_id = b.id and f.retired_at is null) as fields,
 			b.off, b.away_at is not null as away,
 			(select coalesce(json_agg(json_build_object('number', s.number, 'goal', s.goal, 'starts', s.starts, 'ends', s.ends,
 				'startedAt', s.started_at, 'closedAt', s.closed_at, 'focus', s.focus, 'keepBack', s.keep_back, 'version', s.version,

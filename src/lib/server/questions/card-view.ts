@@ -26,6 +26,7 @@ export const cardViews = (which: string) => `
 		c.parent_id as parent, i.name as initiative, coalesce(labelled.labels, '{}') as labels, part.parts,
 		case when c.checklist <> '[]' then json_build_object('lines', jsonb_array_length(c.checklist),
 			'done', jsonb_array_length(jsonb_path_query_array(c.checklist, '$[*] ? (@.done == true)'))) end as checks,
+		c.fields,
 		coalesce(owner.owners, '{}') as owners, s.number as sprint, c.unplanned, c.clock,
 		c.entered_at as entered, c.started_at as started, c.finished_at as finished,
 		case when c.blocked_since is not null then json_build_object('since', c.blocked_since, 'reason', c.blocked_reason,

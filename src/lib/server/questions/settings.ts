@@ -11,6 +11,8 @@ export async function setUpPage(head: BoardHead, person: Person): Promise<SetUpP
 	const [found] = await rows<SetUpPage>(
 		`select b.purpose, b.visible_to as "visibleTo", b.changed_by as "changedBy",
 			(select coalesce(json_agg(json_build_object('person', person_id, 'changes', changes)), '[]') from board_person where board_id = $1) as named,
+			(select coalesce(json_agg(json_build_object('id', id, 'name', name) order by name), '[]')
+			from field where board_id = $1 and retired_at is not null) as "retiredFields",
 			(select coalesce(json_object_agg(k.id, (select count(*) from stay s where s.column_id = k.id)), '{}')
 			from board_column k where k.board_id = $1) as stays,
 			(select coalesce(json_object_agg(k.id, (select count(*) from card c where c.column_id = k.id and c.archived_at is null)), '{}')

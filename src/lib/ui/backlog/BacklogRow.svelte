@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
+	import { shownValue } from '$core/fields/own';
 	import type { CardsChange } from '../board/board-state.svelte';
 	import NameTag from '../board/NameTag.svelte';
 	import { dueWords, figure } from '../words';
@@ -70,6 +71,16 @@
 		{#if card.parts}<small>{card.parts.done} of {card.parts.cards} parts</small>{/if}
 		{#if card.checks}<small>{card.checks.done}/{card.checks.lines} ticked</small>{/if}
 		{#if card.blocked}<small class="warn">blocked</small>{/if}
+		{#each head.fields as field (field.id)}{@const held = shownValue(
+				field,
+				card.fields[field.id],
+			)}{#if held}<small class="own" title="{field.name}: {held}"
+					><span class="sr-only">{field.name}: </span>{field.kind === 'yes-no'
+						? card.fields[field.id]
+							? field.name
+							: `not ${field.name}`
+						: held}</small
+				>{/if}{/each}
 		{#if due}<small class={due.tone || undefined}>{due.text}</small>{/if}
 	</a>
 	<span class="fields">
@@ -230,6 +241,13 @@
 		font-size: 12px;
 		color: var(--soft);
 		font-weight: 450;
+	}
+	.own {
+		max-width: 14ch;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+		border-bottom: 1px dotted var(--rule);
 	}
 	small.late,
 	small.warn {

@@ -202,6 +202,7 @@
 		<ImportDialog
 			slug={board.head.slug}
 			unit={board.head.unit}
+			own={board.head.fields}
 			{onclose}
 			onadd={(cards) => void done(null, board.addFromTable(cards))}
 		/>

@@ -1,5 +1,6 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import { SvelteMap } from 'svelte/reactivity';
+import type { FieldValue } from '$core/fields/own';
 import type { PastedCard } from '$core/backlog/paste';
 import type { BoardCards, BoardHead, CardView } from '$core/pages/board';
 import type { TableCard } from '$core/exchange/card-file';
@@ -206,6 +207,16 @@ export class BoardState {
 	correctLeft(card: CardView, left: number, reason?: string): Promise<Sent> {
 		const input = { card: card.id, version: card.version, left, ...(reason ? { reason } : {}) };
 		return this.change(card, 'CorrectLeft', input, { left });
+	}
+
+	setField(card: CardView, field: string, value: FieldValue | null): Promise<Sent> {
+		const { [field]: _before, ...others } = card.fields;
+		return this.change(
+			card,
+			'SetField',
+			{ card: card.id, version: card.version, field, value },
+			{ fields: value === null ? others : { ...others, [field]: value } },
+		);
 	}
 
 	classify(card: CardView, serviceClass: CardView['class']): Promise<Sent> {

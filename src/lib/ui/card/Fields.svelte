@@ -6,6 +6,7 @@
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
 	import DateField from '../form/DateField.svelte';
+	import OwnField from './OwnField.svelte';
 	import NameTag from '../board/NameTag.svelte';
 	import { amount, blockedWords, count, dateWords, daysSince, momentWords } from '../words';
 	import type { CardPage } from '$core/pages/card';
@@ -313,6 +314,18 @@
 				>{/if}
 		</dd>
 	{/if}
+	{#each head.fields as field (field.id)}
+		<dt><label for="field-{field.id}">{field.name}</label></dt>
+		<dd>
+			<OwnField
+				{field}
+				value={card.fields[field.id]}
+				{today}
+				{mayEdit}
+				onchange={(held) => void again(board.setField(card, field.id, held))}
+			/>
+		</dd>
+	{/each}
 </dl>
 
 <style>

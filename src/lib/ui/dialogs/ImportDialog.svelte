@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { Select } from 'flowbite-svelte';
 	import type { Unit } from '$core/pages/board';
-	import type { CardField, Mapping, TableCard } from '$core/exchange/card-file';
+	import type { OwnField } from '$core/fields/own';
+	import type { Mapping, TableCard } from '$core/exchange/card-file';
 	import { amount, count } from '../words';
 	import { handOver } from '../chart/keep-picture';
 	import Dialog from './Dialog.svelte';
@@ -17,13 +18,15 @@
 	interface Props {
 		slug: string;
 		unit: Unit;
+		/** Fields that the board adds to its cards. */
+		own: readonly OwnField[];
 		onadd: (cards: TableCard[]) => void;
 		onclose: () => void;
 	}
-	let { slug, unit, onadd, onclose }: Props = $props();
+	let { slug, unit, own, onadd, onclose }: Props = $props();
 
 	const MOST_BYTES = 1_000_000;
-	const FIELDS: [CardField, string][] = [
+	const FIELDS = $derived<[field: string, words: string][]>([
 		['title', 'Title'],
 		['description', 'Description'],
 		['size', 'Size'],
@@ -35,7 +38,8 @@
 		['due', 'Due'],
 		['initiative', 'Initiative'],
 		['parent', 'Sub-card of'],
-	];
+		...own.map(({ id, name: called }): [string, string] => [id, called]),
+	]);
 	let file = $state('');
 	let name = $state('');
 	let preview = $state.raw<Preview | null>(null);
@@ -82,7 +86,7 @@
 		}
 		reading = false;
 	}
-	function map(field: CardField, value: string) {
+	function map(field: string, value: string) {
 		const { [field]: _before, ...others } = mapping;
 		mapping = value === '' ? others : { ...others, [field]: Number(value) };
 		void look(mapping);

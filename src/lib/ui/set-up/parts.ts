@@ -9,6 +9,7 @@ export const PARTS = [
 	{ id: 'kinds', name: 'Kinds of card', words: 'Set up kinds (types) of card and their checklists' },
 	{ id: 'labels', name: 'Labels', words: 'Set up labels' },
 	{ id: 'initiatives', name: 'Initiatives', words: 'Set up initiatives and budgets' },
+	{ id: 'fields', name: 'Fields', words: 'Set up fields of the board’s own' },
 	{ id: 'sprints', name: 'Sprints', words: 'Set up the cadence of sprints and how they are settled' },
 	{ id: 'changes', name: 'What was changed', words: 'See what was changed in Set-up lately' },
 ] as const;

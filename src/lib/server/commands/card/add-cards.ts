@@ -1,4 +1,4 @@
-import { IsBoolean, IsIn, IsInt, IsString, MaxLength, Max, Min } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsObject, IsString, MaxLength, Max, Min } from 'class-validator';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import { dayField } from '../../door/day-field.ts';
@@ -64,6 +64,11 @@ export class NewCard {
 	@OrNull()
 	@Line('The initiative', 80)
 	initiative?: string | null;
+
+	/** What it holds in fields that the board has added, by their ids. */
+	@Optional()
+	@IsObject({ message: 'What a card holds in fields is an object of their ids.' })
+	fields?: Record<string, string | number | boolean | null>;
 
 	@Optional()
 	@Entries('checklist lines', NewChecklistLine, 100, 0)

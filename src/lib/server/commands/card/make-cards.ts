@@ -2,6 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { generateNKeysBetween } from 'fractional-indexing';
 import type { BoardContext, ChecklistLine } from '../../door/contexts.ts';
 import { ableToOwn, checkOwners, initiativeIds, labelIds, typeNamed, typesOf } from '../board/names.ts';
+import { shownValue, type FieldValue, type OwnField } from '../../../../core/fields/own.ts';
+import { Problem } from '../../problem.ts';
+import { fieldsOf, valueOf } from '../board/fields.ts';
 import { placeBounds } from './place.ts';
 
 /** A card to be made in the backlog. */
@@ -18,6 +21,8 @@ export interface Draft {
 	initiative?: string | null;
 	ready?: boolean;
 	checklist?: readonly { text: string; done: boolean }[];
+	/** What it holds in fields that the board has added, by their ids. */
+	fields?: Readonly<Record<string, unknown>>;
 	/** The place in this list, before its own, of the card that it is part of. */
 	parent?: number | null;
 	/** A sprint that has not started, whose list it is put on. */
@@ -51,6 +56,7 @@ export async function makeCards(
 		await typesOf(context),
 		await ableToOwn(context),
 	];
+	const own = drafts.some((draft) => draft.fields) ? await fieldsOf(context) : [];
 	const bounds = await placeBounds(context, null, below);
 	const ranks = generateNKeysBetween(bounds.above, bounds.under, drafts.length);
 	const sizes = drafts.map((draft) => draft.size ?? null);
@@ -78,6 +84,7 @@ export async function makeCards(
 		ready: draft.ready ?? false,
 		parent: null as string | null,
 		sprint: draft.sprint?.id ?? null,
+		fields: heldIn(own, draft.fields ?? {}),
 		checklist: checklistOf(draft, typeNamed(types, draft.type ?? '')),
 		owners: checkOwners(able, draft.owners ?? []),
 		labels: [...new Set(draft.labels ?? [])].map((name) => labels.get(name)!),
@@ -86,12 +93,12 @@ export async function makeCards(
 	await tx.query(
 		`with new as materialized (
 			select * from jsonb_to_recordset($2) as n(id uuid, number integer, title text, description text, rank text, type text, class text,
-				size numeric, "left" numeric, start date, due date, initiative uuid, ready boolean, parent uuid, sprint uuid, checklist jsonb)
+				size numeric, "left" numeric, start date, due date, initiative uuid, ready boolean, parent uuid, sprint uuid, checklist jsonb, fields jsonb)
 		), made as (
 			insert into card (id, board_id, number, title, description, column_id, rank, type, class, size, "left", start, due,
-				initiative_id, ready, parent_id, sprint_id, checklist, clock, entered_at, created_at)
+				initiative_id, ready, parent_id, sprint_id, checklist, fields, clock, entered_at, created_at)
 			select id, $1, number, title, description, null, rank, type, class, size, "left", start, due,
-				initiative, ready, parent, sprint, checklist, 'none', null, $3
+				initiative, ready, parent, sprint, checklist, fields, 'none', null, $3
 			from new
 		)
 		insert into stay (card_id, column_id, entered_at) select id, null, $3 from new`,
@@ -119,9 +126,30 @@ export async function makeCards(
 		if (row.due) context.note(row.id, 'due', row.due);
 		if (draft.initiative) context.note(row.id, 'initiative', draft.initiative);
 		if (draft.parent != null) context.note(row.id, 'part-of', String(rows[draft.parent]!.number));
+		for (const field of own)
+			if (row.fields[field.id] !== undefined)
+				context.note(row.id, 'field', shownValue(field, row.fields[field.id]), null, {
+					field: field.id,
+					name: field.name,
+				});
 		if (draft.sprint) context.note(row.id, 'sprint', String(draft.sprint.number));
 	});
 	return rows.map(({ id, number }) => ({ id, number }));
+}
+
+/** What a card holds in the board's own fields, as it is kept; a field that the board does not have is refused. */
+function heldIn(
+	own: readonly OwnField[],
+	given: Readonly<Record<string, unknown>>,
+): Record<string, FieldValue> {
+	const held: Record<string, FieldValue> = {};
+	for (const [id, value] of Object.entries(given)) {
+		const field = own.find((one) => one.id === id);
+		if (!field) throw new Problem(422, 'field.unknown', 'This board has no such field.', 'fields');
+		const kept = valueOf(field, value);
+		if (kept !== null) held[id] = kept;
+	}
+	return held;
 }
 
 function checklistOf(draft: Draft, begins: ChecklistLine[]): ChecklistLine[] {

@@ -6,6 +6,7 @@
 	import BoardPart from '$lib/ui/set-up/BoardPart.svelte';
 	import Changes from '$lib/ui/set-up/Changes.svelte';
 	import Columns from '$lib/ui/set-up/Columns.svelte';
+	import Fields from '$lib/ui/set-up/Fields.svelte';
 	import Initiatives from '$lib/ui/set-up/Initiatives.svelte';
 	import Kinds from '$lib/ui/set-up/Kinds.svelte';
 	import Labels from '$lib/ui/set-up/Labels.svelte';
@@ -41,6 +42,7 @@
 			{:else if part === 'kinds'}<Kinds {board} {setUp} />
 			{:else if part === 'labels'}<Labels {board} {setUp} />
 			{:else if part === 'initiatives'}<Initiatives {board} {setUp} />
+			{:else if part === 'fields'}<Fields {board} {setUp} />
 			{:else if part === 'sprints'}<Sprints {board} today={data.today} />
 			{:else}<Changes {board} {setUp} />{/if}
 		{/key}

@@ -21,10 +21,11 @@ export const POST = reads('/api/boards/{board}/table', async ({ params, request 
 			`Line ${read.errors[0]!.line}: ${read.errors[0]!.reason}.`,
 			'file',
 		);
-	const map = mapping ?? guessMapping(read.table);
+	const map = mapping ?? guessMapping(read.table, head.fields);
 	const board = {
 		people: workersOf(head),
 		types: head.types.map((type) => type.name),
+		fields: head.fields,
 		today: zoneOf(head.timeZone).day(now().getTime()),
 	};
 	const found = readCards(read.table, map, board);

@@ -1,6 +1,7 @@
 import { stringify } from 'csv-stringify/sync';
 import { passes, readFilter } from '$core/board/filter';
 import { CARD_FIELDS } from '$core/exchange/card-file';
+import { shownValue } from '$core/fields/own';
 import { answers } from '$lib/server/answers';
 import { backlogPage } from '$lib/server/questions/backlog';
 import { boardHead } from '$lib/server/questions/board-head';
@@ -30,6 +31,7 @@ export const GET = answers(async ({ params, url }: RequestEvent, person) => {
 			card.left,
 			card.ready ? 'yes' : 'no',
 			card.sprint,
+			...head.fields.map((field) => shownValue(field, card.fields[field.id])),
 		]);
 	const header = [
 		'key',
@@ -37,6 +39,7 @@ export const GET = answers(async ({ params, url }: RequestEvent, person) => {
 		'left',
 		'ready',
 		'sprint',
+		...head.fields.map(({ name }) => name),
 	];
 	return new Response(stringify([header, ...rows], { escape_formulas: true }), {
 		headers: {
