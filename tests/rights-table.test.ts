@@ -1,0 +1,261 @@
+import assert from 'node:assert/strict';
+import { randomUUID } from 'node:crypto';
+import { readdirSync } from 'node:fs';
+import { describe, test } from 'node:test';
+import { COMMANDS } from '../src/lib/server/commands/index.ts';
+import { Problem } from '../src/lib/server/problem.ts';
+import { openSession, SESSION_COOKIE, type Person } from '../src/lib/server/sign-in.ts';
+import type { Sent } from './support/at-once.ts';
+import { useDatabase } from './support/database.ts';
+import { scene, type Scene } from './support/scene.ts';
+import { startServer } from './support/server.ts';
+import { command } from './support/small-board.ts';
+import { board, team, undoableCommands } from './support/undoable.ts';
+
+const db = await useDatabase('empty');
+const server = await startServer();
+
+/** Who may ask, and how they stand to the board's team. */
+const STANDINGS = ['lead', 'member', 'viewer', 'left', 'invited', 'other team', 'nobody'] as const;
+type Standing = (typeof STANDINGS)[number];
+const RANK = { viewer: 0, member: 1, lead: 2 };
+
+let made = 0;
+async function someone(name: string): Promise<Person> {
+	const email = `${name.replace(' ', '.')}${++made}@rights.example`;
+	const { rows } = await db.query<{ id: string }>(
+		'insert into person (name, initials, email, created_at) values ($1, $2, $3, now()) returning id',
+		[name, 'XX', email],
+	);
+	return { id: rows[0]!.id, name, initials: 'XX', email, scope: 'write' };
+}
+
+/** One person of every standing; nobody has no session. */
+async function people(s: Scene): Promise<Record<Exclude<Standing, 'nobody'>, Person>> {
+	const [left, invited, other] = [
+		await someone('Left'),
+		await someone('Invited'),
+		await someone('Other team'),
+	];
+	await db.query(
+		`insert into membership (team_id, person_id, role, left_at) values ($1, $2, 'member', now())`,
+		[s.board.team, left.id],
+	);
+	await command(s.board.lead, 'Invite', { team: s.board.team, role: 'member', title: '', several: true });
+	await command(other, 'MakeTeam', {
+		name: 'Elsewhere',
+		timeZone: 'Europe/Lisbon',
+		week: [8, 8, 8, 8, 8, 0, 0],
+	});
+	const { lead, member, viewer } = s.board;
+	return { lead, member, viewer, left, invited, 'other team': other };
+}
+
+/** Commands that cannot be taken back, with what they ask for; of those that can there is a table already. */
+const LASTING: Record<string, (s: Scene) => Promise<Sent> | Sent> = {
+	ChangeTime: (s) => [
+		s.board.member,
+		'ChangeTime',
+		{ card: s.working, entry: randomUUID(), version: 1, hours: 1 },
+	],
+	RemoveTime: (s) => [s.board.member, 'RemoveTime', { card: s.working, entry: randomUUID(), version: 1 }],
+	StartTimer: (s) => [s.board.member, 'StartTimer', { card: s.working }],
+	RemoveMember: (s) => [s.board.lead, 'RemoveMember', team(s)],
+	ChangeName: (s) => [s.board.lead, 'ChangeName', { ...board(s), label: 'none', to: 'other' }],
+	KeepTemplate: (s) => [s.board.lead, 'KeepTemplate', { ...board(s), name: 'Ours', sentence: '' }],
+	MakeBoard: (s) => [
+		s.board.lead,
+		'MakeBoard',
+		{ team: s.board.team, name: 'New', key: `N${s.board.key}`, unit: 'hours', sprintDays: null },
+	],
+	Invite: (s) => [s.board.lead, 'Invite', { team: s.board.team, role: 'viewer', title: '', several: false }],
+	RevokeInvitation: (s) => [
+		s.board.lead,
+		'RevokeInvitation',
+		{ team: s.board.team, invitation: randomUUID() },
+	],
+	BringBackMember: (s) => [s.board.lead, 'BringBackMember', { ...team(s), role: 'member' }],
+	MakeReset: (s) => [s.board.lead, 'MakeReset', team(s)],
+	UndoCommand: (s) => [s.board.member, 'UndoCommand', { of: s.undoable }],
+};
+const TABLE = { ...undoableCommands(db), ...LASTING };
+
+/** Commands about oneself: whoever is signed in gives them. */
+const ABOUT_ONESELF = [...COMMANDS.values()].flatMap((one) => (one.about === 'person' ? [one.name] : []));
+
+/** Where a role may give a command, and what it names is somebody else's: then it is refused all the same. */
+const SOMEBODY_ELSES: Record<string, Standing[]> = {
+	AddAbsence: ['viewer'],
+	WithdrawAbsence: ['viewer'],
+	ReadCalendar: ['viewer'],
+	ChangeSkills: ['viewer'],
+	UndoCommand: ['viewer', 'lead'],
+	SettleSprint: ['member'],
+};
+
+describe('every command, given by everyone', () => {
+	test('has a row here', () => {
+		assert.deepEqual(
+			Object.keys(TABLE).sort(),
+			[...COMMANDS.keys()].filter((name) => !ABOUT_ONESELF.includes(name)).sort(),
+		);
+	});
+
+	for (const [name, prepare] of Object.entries(TABLE))
+		test(name, async () => {
+			const s = await scene(db);
+			const all = await people(s);
+			const [, , input] = await prepare(s);
+			const about = COMMANDS.get(name)!;
+			assert.ok(about.about !== 'person');
+			// Those who may not come first: what they are refused changes nothing for the next.
+			for (const standing of [...STANDINGS].reverse()) {
+				if (standing === 'nobody') continue;
+				const refused = await command(all[standing], name, input).then(
+					() => null,
+					(error: unknown) => {
+						if (error instanceof Problem) return error;
+						throw error;
+					},
+				);
+				const role = RANK[standing as 'lead'] as number | undefined;
+				const may =
+					role !== undefined && role >= RANK[about.role] && !SOMEBODY_ELSES[name]?.includes(standing);
+				const how = `${name} by ${standing}: ${refused?.status ?? 200} ${refused?.code ?? ''}`;
+				if (role === undefined) assert.equal(refused?.status, 404, how);
+				else if (!may) assert.equal(refused?.status, 403, how);
+				else
+					assert.ok(
+						refused?.status !== 403 && !/^(board|team|card|column)\.not_found$/.test(refused?.code ?? ''),
+						how,
+					);
+			}
+		});
+
+	test('by nobody, and by whoever may only read', async () => {
+		const reader = { ...(await scene(db)).board.lead, scope: 'read' as const };
+		for (const name of COMMANDS.keys()) {
+			const body = JSON.stringify({ id: randomUUID(), command: name, input: {} });
+			const answer = await fetch(`${server.url}/api/commands`, {
+				method: 'POST',
+				headers: { origin: server.url, 'content-type': 'application/json' },
+				body,
+			});
+			assert.equal(answer.status, 401, name);
+			await assert.rejects(
+				command(reader, name, {}),
+				(error: Problem) => error.code === 'token.read_only',
+				name,
+			);
+		}
+	});
+});
+
+/** What of an address is seen by whom: everyone signed in, those who may see the board, those in the team, or anybody. */
+const PAGES: Record<
+	string,
+	[sees: 'signed in' | 'board' | 'team' | 'anybody', address?: (s: Scene) => string]
+> = {
+	'/': ['signed in'],
+	'/you': ['signed in'],
+	'/teams/new': ['signed in'],
+	'/api/boards': ['signed in'],
+	'/api/find': ['signed in'],
+	'/api/openapi.json': ['anybody'],
+	'/health': ['anybody'],
+	'/sign-in': ['anybody'],
+	'/first': ['anybody'],
+	'/join/[secret]': ['anybody', () => '/join/nothing'],
+	'/reset/[secret]': ['anybody', () => '/reset/nothing'],
+	'/cards/[key]': ['board', (s) => `/cards/${s.board.key}-1`],
+	'/api/cards/[key]': ['board', (s) => `/api/cards/${s.board.key}-1`],
+	'/boards/[board]/flow/cards': ['board', (s) => `/boards/${s.board.slug}/flow/cards?of=finished`],
+	'/boards/[board]/flow/figures': ['board', (s) => `/boards/${s.board.slug}/flow/figures?of=days`],
+	'/boards/[board]/set-up/clock': [
+		'board',
+		(s) => `/boards/${s.board.slug}/set-up/clock?column=${s.board.columns.Ready}`,
+	],
+	'/api/boards/[board]/look-back/cards': [
+		'board',
+		(s) => `/api/boards/${s.board.slug}/look-back/cards?of=needed&which=1`,
+	],
+};
+for (const place of [
+	'',
+	'/backlog',
+	'/backlog/cards',
+	'/flow',
+	'/look-back',
+	'/look-back/[sprint]',
+	'/look-back/[sprint]/file',
+	'/plan',
+	'/rounds',
+	'/set-up',
+	'/settle',
+])
+	PAGES[`/boards/[board]${place}`] = [
+		'board',
+		(s) => `/boards/${s.board.slug}${place.replace('[sprint]', '1')}`,
+	];
+for (const place of ['', '/flow', '/live', '/look-back', '/look-back/[sprint]', '/room'])
+	PAGES[`/api/boards/[board]${place}`] = [
+		'board',
+		(s) => `/api/boards/${s.board.slug}${place.replace('[sprint]', '1')}`,
+	];
+for (const place of ['', '/account', '/account/file', '/new-board', '/people', '/timesheet'])
+	PAGES[`/teams/[team]${place}`] = ['team', (s) => `/teams/${s.board.team}${place}`];
+/** What only takes something in. */
+const TAKES = ['/api/commands', '/api/faults', '/api/boards/[board]/table', '/sign-out'];
+
+describe('every page and read, asked for by everyone', () => {
+	test('has a row here', () => {
+		const routes = readdirSync('src/routes', { recursive: true, encoding: 'utf8' }).filter((file) =>
+			/(\+page\.svelte|\+page\.server\.ts|\+server\.ts)$/.test(file),
+		);
+		const paths = new Set(routes.map((file) => `/${file}`.replace(/\/\+[^/]+$/, '') || '/'));
+		assert.deepEqual([...paths].sort(), [...Object.keys(PAGES), ...TAKES].sort());
+	});
+
+	test('is seen by those who may, and not found by the others', async () => {
+		const s = await scene(db);
+		const all = await people(s);
+		const cookies = new Map<Standing, string>([['nobody', '']]);
+		for (const [standing, person] of Object.entries(all))
+			cookies.set(standing as Standing, `${SESSION_COOKIE}=${await openSession(person.id)}`);
+		const ask = async (path: string, cookie: string) => {
+			const leave = new AbortController();
+			const { status, headers } = await fetch(server.url + path, {
+				headers: { cookie },
+				redirect: 'manual',
+				signal: leave.signal,
+			});
+			leave.abort();
+			return `${status}${status === 303 && headers.get('location')?.startsWith('/sign-in') ? ' sign in' : ''}`;
+		};
+		for (const [route, [sees, address]] of Object.entries(PAGES)) {
+			const path = address?.(s) ?? route;
+			for (const standing of STANDINGS) {
+				const got = await ask(path, cookies.get(standing)!);
+				const inTeam = standing in RANK;
+				const out = path.startsWith('/api/') ? '401' : '303 sign in';
+				const how = `${path} by ${standing}: ${got}`;
+				if (sees === 'anybody') assert.match(got, /^(200|303)$/, how);
+				else if (standing === 'nobody') assert.equal(got, out, how);
+				else if (sees !== 'signed in' && !inTeam) assert.equal(got, '404', how);
+				else assert.match(got, /^(200|303)$/, how);
+			}
+		}
+		// Of a board that only named people see, the others of the team find nothing.
+		await command(s.board.lead, 'ChangeBoard', {
+			...board(s),
+			visibleTo: 'named',
+			people: [{ person: s.board.viewer.id, changes: true }],
+		});
+		for (const [route, [sees, address]] of Object.entries(PAGES))
+			if (sees === 'board') {
+				assert.equal(await ask(address!(s), cookies.get('member')!), '404', route);
+				assert.match(await ask(address!(s), cookies.get('viewer')!), /^(200|303)$/, route);
+				assert.match(await ask(address!(s), cookies.get('lead')!), /^(200|303)$/, route);
+			}
+	});
+});
