@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Checkbox } from 'flowbite-svelte';
+	import { Checkbox, Input } from 'flowbite-svelte';
 	import type { PersonView, Unit } from '$core/pages/board';
 	import type { Part } from '$core/capacity/promise';
 	import { amount, list } from '../words';
@@ -26,6 +26,19 @@
 	const able = $derived(
 		people.filter((person) => (person.role !== 'viewer' && !person.gone) || owners.includes(person.id)),
 	);
+	/** With very many people those are shown whose name or title has the words, and whoever is chosen already. */
+	const [MANY, SHOWN] = [12, 40];
+	let words = $state('');
+	const matching = $derived(
+		able.filter(({ name, title: called }) =>
+			`${name} ${called}`.toLowerCase().includes(words.trim().toLowerCase()),
+		),
+	);
+	const shown = $derived.by(() => {
+		if (able.length <= MANY) return able;
+		const first = matching.slice(0, SHOWN);
+		return [...able.filter((person) => chosen.includes(person.id) && !first.includes(person)), ...first];
+	});
 	const take = (element: HTMLElement) => element.querySelector('input')?.focus();
 
 	function roomWords(part: Part | undefined): { text: string; over: boolean } {
@@ -49,8 +62,15 @@
 		{#await room then found}{#if found.sprint !== null}<p class="soft">
 					Room in sprint {found.sprint}
 				</p>{/if}{/await}
-		<ul {@attach take}>
-			{#each able as person (person.id)}
+		{#if able.length > MANY}<div {@attach take}>
+				<Input
+					bind:value={words}
+					placeholder="part of a name or title"
+					aria-label="Show people with these words"
+				/>
+			</div>{/if}
+		<ul {@attach able.length > MANY ? undefined : take}>
+			{#each shown as person (person.id)}
 				{@const skills = knows(person)}
 				<li>
 					<Checkbox value={person.id} bind:group={chosen} class="text-base"
@@ -58,15 +78,18 @@
 					>
 					<small
 						>{#if skills.length}<span class="knows">knows {list(skills)}</span>{/if}
-						{#await room}<span>…</span>{:then found}{@const words = roomWords(
+						{#await room}<span>…</span>{:then found}{@const has = roomWords(
 								found.parts.find((part) => part.person === person.id),
-							)}{#if words.text}<span class:warn={words.over}>{words.text}</span
+							)}{#if has.text}<span class:warn={has.over}>{has.text}</span
 								>{:else if inHand.get(person.id)}<span>{inHand.get(person.id)} in hand</span
 								>{/if}{/await}</small
 					>
 				</li>
 			{/each}
 		</ul>
+		{#if able.length > MANY && matching.length > SHOWN}<p class="soft">
+				{matching.length - SHOWN} more: write part of a name.
+			</p>{/if}
 		<div class="dialog-foot">
 			<button type="button" class="plain" onclick={() => (chosen = [])}>Nobody</button>
 			<button class="go"
