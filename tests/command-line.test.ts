@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, describe, test } from 'node:test';
@@ -164,4 +164,23 @@ describe('check', () => {
 		assert.match(wrong.stderr, new RegExp(`^TIDE-${rows[0]!.number}: its row has .* left of `));
 		assert.match(wrong.stdout, /1 do not agree/);
 	});
+});
+
+test('every setting that the program reads is told in docs/running.md, and every command of its own there is known', () => {
+	const running = readFileSync(`${root}/docs/running.md`, 'utf8');
+	const sources = readdirSync(`${root}/src`, { recursive: true, encoding: 'utf8' }).filter(
+		(file) => /\.(ts|svelte)$/.test(file) && !file.includes('.test.'),
+	);
+	const read = new Set(
+		sources.flatMap((file) =>
+			[...readFileSync(`${root}/src/${file}`, 'utf8').matchAll(/process\.env\.([A-Z_]+)/g)].map(
+				([, name]) => name!,
+			),
+		),
+	);
+	assert.ok(read.has('DATABASE_URL'));
+	for (const name of read) assert.ok(running.includes(`\`${name}\``), `${name} is not told`);
+	const usage = harrow('--help').stdout + harrow('--help').stderr;
+	for (const [, name] of running.matchAll(/harrow -- (\w+)/g))
+		assert.match(usage, new RegExp(`^  ${name}\\b`, 'm'));
 });
