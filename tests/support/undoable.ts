@@ -148,6 +148,8 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 				changedBy: 'named',
 				people: [{ person: s.board.member.id, changes: true }],
 				off: ['dates'],
+				personLimit: 3,
+				personMode: 'hold',
 				away: true,
 			},
 		],

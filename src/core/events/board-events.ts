@@ -81,6 +81,8 @@ export const BOARD_EVENTS = {
 		visibleTo: 'seen by',
 		changedBy: 'changed by',
 		off: 'switched off',
+		personLimit: 'cards in hand of a person',
+		personMode: 'over that limit',
 		away: 'put away',
 	}),
 	'field-added': {

@@ -67,10 +67,18 @@ export const CARD_EVENTS = {
 	planned: filed(({ value }) => (value === 'yes' ? 'marked it as planned.' : 'marked it as unplanned.'), {
 		concerns: 'nobody',
 	}),
-	owner: filed(({ value, who }) => (who === value ? 'took it.' : `gave it to ${value}.`), {
-		concerns: 'named',
-		after: ['person'],
-	}),
+	owner: filed(
+		({ value, who, after }) => {
+			const through = after?.letThrough
+				? ` It was let through over the limit: ${text(after.letThrough)}.`
+				: '';
+			return `${who === value ? 'took it.' : `gave it to ${value}.`}${through}`;
+		},
+		{
+			concerns: 'named',
+			after: ['person', 'letThrough'],
+		},
+	),
 	unowner: filed(({ value, who }) => (who === value ? 'no longer owns it.' : `took it from ${value}.`), {
 		concerns: 'named',
 		after: ['person'],

@@ -125,6 +125,9 @@ export interface BoardHead {
 	/** Done cards stay on the board for so many days after their sprint was closed. */
 	doneDays: number;
 	percentile: number;
+	/** How many cards one person may have in hand; null for any number. */
+	personLimit: number | null;
+	personMode: 'advise' | 'hold';
 	role: Role;
 	seq: number;
 	columns: ColumnView[];

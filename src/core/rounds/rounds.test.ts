@@ -53,6 +53,7 @@ function state(change: Partial<RoundsState> = {}): RoundsState {
 		cards: [],
 		people: [{ id: 'ines', name: 'Ines', hours: 6, idleSince: null }],
 		parts: [],
+		personLimit: null,
 		expectation: null,
 		sprint: { number: 4, starts: TODAY - 10, ends: TODAY + 1 },
 		next: null,
@@ -131,6 +132,13 @@ const EDGES: [
 		2,
 		state({ columns: making({ limit: 4 }), cards: cards(5) }),
 		state({ columns: making({ limit: 4 }), cards: cards(4) }),
+	],
+	[
+		'a person with one more in hand than one may have',
+		'over-limit',
+		2,
+		state({ personLimit: 2, cards: cards(3, { owners: ['ines'] }) }),
+		state({ personLimit: 3, cards: cards(3, { owners: ['ines'] }) }),
 	],
 	['far over the limit', 'over-limit', 3, state({ columns: making({ limit: 4 }), cards: cards(7) }), null],
 	[

@@ -35,6 +35,8 @@ export interface RoundsState {
 	/** Whether the team works on a day. */
 	works: (day: Day) => boolean;
 	unit: 'hours' | 'points' | 'none';
+	/** How many cards one person may have in hand; null for any number. */
+	personLimit: number | null;
 	columns: readonly {
 		id: string;
 		name: string;

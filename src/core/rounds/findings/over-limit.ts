@@ -3,9 +3,23 @@ import type { Finder } from '../state.ts';
 
 const FAR = 1.5;
 
-/** Columns that hold more than their limit. */
-export const overLimit: Finder = ({ columns, cards: all }) => {
-	return columns.flatMap((column, i) => {
+/** Columns that hold more than their limit, and people who have more in hand than one may. */
+export const overLimit: Finder = ({ columns, cards: all, people, personLimit }) => {
+	const hands = people.flatMap(({ id, name }) => {
+		const hand = all.filter((card) => card.clock === 'running' && card.owners.includes(id));
+		if (personLimit === null || hand.length <= personLimit) return [];
+		return [
+			finding(
+				'over-limit',
+				id,
+				hand.length > FAR * personLimit ? 3 : 2,
+				hand.length / personLimit,
+				`${name} has ${hand.length} cards in hand, and a person may have ${personLimit}: finish one, or hand one on.`,
+				{ cards: hand.map((card) => card.number), person: id, remedies: ['owners', 'move-on', 'board'] },
+			),
+		];
+	});
+	const full = columns.flatMap((column, i) => {
 		const standing = all.filter((card) => card.column === i);
 		if (column.limit === null || standing.length <= column.limit) return [];
 		return [
@@ -23,4 +37,5 @@ export const overLimit: Finder = ({ columns, cards: all }) => {
 			),
 		];
 	});
+	return [...full, ...hands];
 };

@@ -75,6 +75,9 @@ export interface LockedBoard extends Layout {
 	unit: 'hours' | 'points' | 'none';
 	timeZone: string;
 	sprintDays: number | null;
+	/** How many cards one person may have in hand; null for any number. */
+	personLimit: number | null;
+	personMode: 'advise' | 'hold';
 	columns: LockedColumn[];
 	runningSprint: { id: string; number: number } | null;
 	lastSeq: number;

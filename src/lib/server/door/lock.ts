@@ -57,6 +57,7 @@ export async function readBoard(
 	>({
 		name: 'command-board',
 		text: `select b.id, b.team_id as team, b.slug, b.key, b.name, b.away_at is not null as away, b.unit, b.sprint_days as "sprintDays",
+				b.person_limit as "personLimit", b.person_mode as "personMode",
 				t.time_zone as "timeZone", b.last_seq as "lastSeq", b.last_number as "lastNumber", r.role,
 				${HAPPENS('(select b.id)')} as at,
 				(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,

@@ -22,6 +22,7 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 			(select coalesce(json_object_agg(name, budget_hours), '{}') from initiative
 				where board_id = b.id and budget_hours is not null) as budgets,
 			b.members_settle as "membersSettle", b.done_days as "doneDays",
+			b.person_limit as "personLimit", b.person_mode as "personMode",
 			b.expectation_percentile as percentile, r.role, b.last_seq as seq,
 			(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,
 				'mode', k.limit_mode, 'policy', k.policy, 'commitment', k.commitment, 'hidden', k.hidden, 'position', k.position,

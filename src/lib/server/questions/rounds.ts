@@ -107,6 +107,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		today,
 		works: (on) => teamWorks(rota, on),
 		unit: head.unit,
+		personLimit: head.personLimit,
 		columns: head.columns.map((column, i) => ({
 			id: column.id,
 			name: column.name,

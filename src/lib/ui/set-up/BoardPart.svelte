@@ -119,6 +119,42 @@
 			/>
 		</div>
 	</div>
+	<div class="pair">
+		<div>
+			<Label for="set-hand">Cards that one person may have in hand; empty for any number</Label>
+			<Input
+				id="set-hand"
+				inputmode="numeric"
+				maxlength={2}
+				value={String(head.personLimit ?? '')}
+				onchange={(event: Event) => {
+					const input = event.currentTarget as HTMLInputElement;
+					const limit = input.value.trim() === '' ? null : Number(input.value);
+					void change(
+						{ personLimit: limit },
+						limit === null ? 'A person may have any number in hand.' : `A person may have ${limit} in hand.`,
+					);
+				}}
+			/>
+		</div>
+		{#if head.personLimit !== null}<div>
+				<Label for="set-hand-mode">One more than that</Label>
+				<Select
+					id="set-hand-mode"
+					placeholder=""
+					items={[
+						{ value: 'advise', name: 'is let in, and said so' },
+						{ value: 'hold', name: 'is held until a reason is given' },
+					]}
+					value={head.personMode}
+					onchange={(event: Event) =>
+						void change(
+							{ personMode: of(event) as 'hold' },
+							'What happens over the limit of a person is kept.',
+						)}
+				/>
+			</div>{/if}
+	</div>
 	<Label for="set-purpose">What it is for (Markdown)</Label>
 	<Textarea
 		id="set-purpose"

@@ -15,7 +15,7 @@ import { SWITCHES, type Switch } from '../../../../core/flow/set-up.ts';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import type { BoardContext } from '../../door/contexts.ts';
-import { Entries, Id, Line, Optional } from '../../door/fields.ts';
+import { Entries, Id, Line, Optional, OrNull } from '../../door/fields.ts';
 
 /** Somebody who may see a board that only named people see. */
 export class NamedPerson {
@@ -81,6 +81,19 @@ export class ChangeBoard {
 	@IsArray({ message: 'What is switched off must be a list.' })
 	off?: Switch[];
 
+	/** How many cards one person may have in hand; null for any number. */
+	@Optional()
+	@OrNull()
+	@Max(99, { message: 'The limit of a person may be at most 99.' })
+	@Min(1, { message: 'The limit of a person must be 1 or more.' })
+	@IsInt({ message: 'The limit of a person must be a whole number.' })
+	personLimit?: number | null;
+
+	/** What happens over it: people are told, or held until they give a reason. */
+	@Optional()
+	@IsIn(['advise', 'hold'], { message: 'The limit either advises or holds.' })
+	personMode?: 'advise' | 'hold';
+
 	/** Whether it is put away: it leaves every list, and nothing on it changes until it is brought back. */
 	@Optional()
 	@IsBoolean({ message: 'A board is put away or not: true or false.' })
@@ -102,6 +115,8 @@ interface Row {
 	visible_to: string;
 	changed_by: string;
 	off: string[];
+	person_limit: number | null;
+	person_mode: 'advise' | 'hold';
 	away_at: string | null;
 	position: number;
 }
@@ -133,11 +148,13 @@ export const changeBoard = boardCommand({
 			visibleTo: input.visibleTo ?? before.visible_to,
 			changedBy: input.changedBy ?? before.changed_by,
 			off: input.off ?? before.off,
+			personLimit: input.personLimit === undefined ? before.person_limit : input.personLimit,
+			personMode: input.personMode ?? before.person_mode,
 			away: input.away ?? before.away_at !== null,
 		};
 		await tx.query(
 			`update board set name = $2, key = $3, purpose = $4, unit = $5, visible_to = $6, changed_by = $7, off = $8,
-				away_at = case when $9 then coalesce(away_at, $10) end
+				person_limit = $9, person_mode = $10, away_at = case when $11 then coalesce(away_at, $12) end
 			where id = $1`,
 			[
 				board.id,
@@ -148,6 +165,8 @@ export const changeBoard = boardCommand({
 				after.visibleTo,
 				after.changedBy,
 				after.off,
+				after.personLimit,
+				after.personMode,
 				after.away,
 				context.at,
 			],
@@ -166,6 +185,8 @@ export const changeBoard = boardCommand({
 				visibleTo: before.visible_to,
 				changedBy: before.changed_by,
 				off: before.off,
+				personLimit: before.person_limit,
+				personMode: before.person_mode,
 				away: before.away_at !== null,
 			},
 			after,

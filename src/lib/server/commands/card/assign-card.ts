@@ -1,5 +1,5 @@
 import { boardCommand } from '../../door/command.ts';
-import { Id, People, Version } from '../../door/fields.ts';
+import { Id, Line, Optional, People, Version } from '../../door/fields.ts';
 import { ableToOwn, checkOwners } from '../board/names.ts';
 import { giveOut } from './owners.ts';
 
@@ -13,6 +13,11 @@ export class AssignCard {
 	/** Everyone who owns it from now on. */
 	@People('owner')
 	owners!: string[];
+
+	/** Why it is let through over the limit of a person. */
+	@Optional()
+	@Line('The reason', 300)
+	reason?: string;
 }
 
 export const assignCard = boardCommand({
@@ -22,7 +27,8 @@ export const assignCard = boardCommand({
 	async run(context, input) {
 		const card = await context.card(input.card, input.version);
 		const owners = checkOwners(await ableToOwn(context), input.owners, card.owners);
-		await giveOut(context, [{ card, owners }]);
+		const { advice } = await giveOut(context, [{ card, owners }], input.reason);
 		await context.changedNow([card]);
+		return { advice };
 	},
 });

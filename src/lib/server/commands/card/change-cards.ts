@@ -56,6 +56,11 @@ export class ChangeCards {
 	@Optional()
 	@People('owner')
 	owners?: string[];
+
+	/** Why they are let through over the limit of a person. */
+	@Optional()
+	@Line('The reason', 300)
+	reason?: string;
 }
 
 export const changeCards = boardCommand({
@@ -64,6 +69,7 @@ export const changeCards = boardCommand({
 	input: ChangeCards,
 	async run(context, input) {
 		const { tx } = context;
+		let advice: string | undefined;
 		const cards = await context.cards(input.cards);
 		const ids = cards.map((card) => card.id);
 		if (input.type !== undefined) {
@@ -119,11 +125,13 @@ export const changeCards = boardCommand({
 		if (input.owners) {
 			const able = await ableToOwn(context);
 			const wanted = input.owners;
-			await giveOut(
+			({ advice } = await giveOut(
 				context,
 				cards.map((card) => ({ card, owners: checkOwners(able, wanted, card.owners) })),
-			);
+				input.reason,
+			));
 		}
 		await context.changedNow(cards);
+		return { advice };
 	},
 });

@@ -1,8 +1,10 @@
+import { rollup } from 'd3-array';
 import { generateNKeysBetween } from 'fractional-indexing';
 import { boardCommand } from '../../door/command.ts';
 import { childrenOf } from './family.ts';
 import { Id, Line, Optional, OrNull, Version } from '../../door/fields.ts';
-import { checkLimit, moveTo, placeBounds, reorder } from './place.ts';
+import { checkHands } from './hands.ts';
+import { checkLimit, clockIn, moveTo, placeBounds, reorder } from './place.ts';
 
 export class MoveCard {
 	@Id('card')
@@ -48,7 +50,22 @@ export const moveCard = boardCommand({
 		const { through, advice } = target
 			? checkLimit(target, standing, moving.length, input.reason)
 			: { through: null };
-		for (const [i, one] of moving.entries()) await moveTo(context, one, input.column, ranks[i]!, through);
-		return { advice };
+		// Cards that start come into the hands of those who own them.
+		const start = moving.filter(
+			(one) => one.clock !== 'running' && clockIn(context, one, input.column).state === 'running',
+		);
+		const hands = await checkHands(
+			context,
+			rollup(
+				start.flatMap(({ owners }) => owners),
+				(all) => all.length,
+				(owner) => owner,
+			),
+			ids,
+			input.reason,
+		);
+		for (const [i, one] of moving.entries())
+			await moveTo(context, one, input.column, ranks[i]!, through ?? hands.through);
+		return { advice: [advice, hands.advice].filter(Boolean).join(' ') || undefined };
 	},
 });

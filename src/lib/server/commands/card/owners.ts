@@ -1,4 +1,6 @@
+import { rollup } from 'd3-array';
 import type { BoardContext, CardRow } from '../../door/contexts.ts';
+import { checkHands } from './hands.ts';
 
 /** A card, and everyone who owns it from now on. */
 export interface Gift {
@@ -6,8 +8,15 @@ export interface Gift {
 	owners: readonly string[];
 }
 
-/** Gives cards to people, all at once: the ids have been checked. Notes who came and who went. */
-export async function giveOut(context: BoardContext, gifts: readonly Gift[]): Promise<void> {
+/**
+ * Gives cards to people, all at once: the ids have been checked. Notes who came and who went.
+ * @param reason why they are let through over the limit of a person
+ */
+export async function giveOut(
+	context: BoardContext,
+	gifts: readonly Gift[],
+	reason?: string,
+): Promise<{ advice?: string }> {
 	const changes = gifts.flatMap(({ card, owners }) => [
 		...owners
 			.filter((owner) => !card.owners.includes(owner))
@@ -16,7 +25,18 @@ export async function giveOut(context: BoardContext, gifts: readonly Gift[]): Pr
 			.filter((owner) => !owners.includes(owner))
 			.map((person) => ({ card: card.id, person, comes: false })),
 	]);
-	if (!changes.length) return;
+	if (!changes.length) return {};
+	const started = gifts.filter(({ card }) => card.clock === 'running' && !card.archived_at);
+	const { through, advice } = await checkHands(
+		context,
+		rollup(
+			changes.filter(({ card, comes }) => comes && started.some((gift) => gift.card.id === card)),
+			(all) => all.length,
+			({ person }) => person,
+		),
+		started.map(({ card }) => card.id),
+		reason,
+	);
 	const { rows } = await context.tx.query<{ card: string; person: string; comes: boolean; name: string }>(
 		`with change as materialized (
 			select c.n, (c.change ->> 'card')::uuid as card, (c.change ->> 'person')::uuid as person,
@@ -32,5 +52,9 @@ export async function giveOut(context: BoardContext, gifts: readonly Gift[]): Pr
 		[JSON.stringify(changes)],
 	);
 	for (const { card, person, comes, name } of rows)
-		context.note(card, comes ? 'owner' : 'unowner', name, null, { person });
+		context.note(card, comes ? 'owner' : 'unowner', name, null, {
+			person,
+			...(through && comes ? { letThrough: through } : {}),
+		});
+	return { advice };
 }
