@@ -9,9 +9,8 @@ create table set_up_code (
 alter table session
 	add id uuid not null default gen_random_uuid() unique,
 	add device text not null default '',
-	add seen_at timestamptz;
+	add seen_at timestamptz not null default now();
 update session set seen_at = created_at;
-alter table session alter seen_at set not null;
 
 alter table team
 	-- The hours of a usual week here, Monday first: those who come in begin with it.
