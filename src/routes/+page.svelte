@@ -84,8 +84,9 @@
 							{#if board.purpose}<p>{board.purpose.split('\n')[0]}</p>{/if}
 						</div>
 						<p class="asks">
-							{#each asks(board) as { text, to, tone }, i (text)}{#if i},
-								{/if}<a href={to} class={tone}>{text}</a>{/each}
+							{#each asks(board) as { text, to, tone }, i (text)}{i ? ', ' : ''}<a href={to} class={tone}
+									>{text}</a
+								>{/each}
 						</p>
 					</li>
 				{:else}<li class="soft">

@@ -34,25 +34,19 @@
 <p class="warn" role="alert">{problem}</p>
 <section aria-labelledby="set-types">
 	<h2 id="set-types">Kinds of card</h2>
-	<ul>
-		{#each head.types as one (one.name)}
-			<li>
-				<b>{one.name}</b>
-				{one.checklist.length ? `begins with: ${one.checklist.join('; ')}` : 'begins with no checklist'}
-				{#if lead}<button
-						type="button"
-						class="link"
-						aria-label="Change the type {one.name}"
-						onclick={() => ([typeName, typeLines] = [one.name, one.checklist.join('\n')])}>Change</button
-					>{/if}
-			</li>
-		{:else}<li>None yet.</li>{/each}
-	</ul>
 	<Names
 		kind="type"
 		names={head.types.map((one) => one.name)}
 		retired={setUp.retired.type}
 		carried={setUp.carried.type}
+		says={(name) => {
+			const lines = head.types.find((one) => one.name === name)?.checklist ?? [];
+			return lines.length ? `begins with: ${lines.join('; ')}` : 'begins with no checklist';
+		}}
+		onmore={(name) => {
+			const lines = head.types.find((one) => one.name === name)?.checklist ?? [];
+			[typeName, typeLines] = [name, lines.join('\n')];
+		}}
 		mayChange={lead}
 		onchange={namesOf(board, 'type')}
 	/>

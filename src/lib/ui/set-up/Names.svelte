@@ -7,12 +7,16 @@
 		retired: readonly string[];
 		/** How many cards carry each. */
 		carried: Readonly<Record<string, number>>;
+		/** What else is to be said of each. */
+		says?: (name: string) => string;
+		/** Changes what is said of one. */
+		onmore?: (name: string) => void;
 		mayChange: boolean;
 		/** Gives why it was refused; empty when it was done. */
 		onchange: (name: string, change: { to?: string; retired?: boolean }) => Promise<string>;
 	}
 	/** Names of a board: each can be called otherwise, become one with another, or be offered no more. */
-	let { kind, names, retired, carried, mayChange, onchange }: Props = $props();
+	let { kind, names, retired, carried, says, onmore, mayChange, onchange }: Props = $props();
 	let renaming = $state<string | null>(null);
 	let text = $state('');
 	let problem = $state('');
@@ -58,8 +62,17 @@
 				</form>
 			{:else}
 				<span class="name"
-					>{name} <small>{carried[name] ? count(carried[name], 'card') : 'no cards'}</small></span
+					>{name}
+					<small
+						>{carried[name] ? count(carried[name], 'card') : 'no cards'}{says ? `, ${says(name)}` : ''}</small
+					></span
 				>
+				{#if mayChange && onmore}<button
+						type="button"
+						class="link"
+						aria-label="Change the {kind} {name}"
+						onclick={() => onmore(name)}>Change</button
+					>{/if}
 				{#if mayChange}<button
 						type="button"
 						class="link"
