@@ -130,6 +130,10 @@
 				onchange={(event: Event) => {
 					const input = event.currentTarget as HTMLInputElement;
 					const limit = input.value.trim() === '' ? null : Number(input.value);
+					if (Number.isNaN(limit)) {
+						problem = 'How many cards a person may have in hand is a whole number, or empty for any.';
+						return void (input.value = String(head.personLimit ?? ''));
+					}
 					void change(
 						{ personLimit: limit },
 						limit === null ? 'A person may have any number in hand.' : `A person may have ${limit} in hand.`,

@@ -23,7 +23,7 @@
 				team: team.id,
 				name: name.trim(),
 				timeZone: zone.trim(),
-				week: week.map((hours) => Number(hours.replace(',', '.')) || 0),
+				week: week.map((hours) => (hours.trim() ? Number(hours.replace(',', '.')) : 0)),
 				stages: stages
 					.split('\n')
 					.map((stage) => stage.trim())
