@@ -22,6 +22,13 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 		return 'Winter';
 	};
 
+	const lanes = async (s: Scene): Promise<string[]> => {
+		const made = ['North', 'Middle'].map((name) => ({ ...board(s), name }));
+		const ids: string[] = [];
+		for (const lane of made) ids.push((await command(s.board.lead, 'AddLane', lane)).result.lane as string);
+		return ids;
+	};
+
 	return {
 		AddAbsence: (s) => [s.board.member, 'AddAbsence', { ...team(s), from: TODAY, to: TODAY, hours: 4 }],
 		WithdrawAbsence: async (s) => {
@@ -62,14 +69,14 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 		ChangeBudget: async (s) => [
 			s.board.lead,
 			'ChangeBudget',
-			{ ...board(s), initiative: await initiative(s), hours: 80 },
+			{ ...board(s), initiative: await initiative(s), hours: 80, money: 4000 },
 		],
 		ChangeType: async (s) => {
 			await command(s.board.lead, 'ChangeType', { ...board(s), name: 'Repair', checklist: ['Cause'] });
 			return [
 				s.board.lead,
 				'ChangeType',
-				{ ...board(s), name: 'Repair', checklist: ['Cause', 'Photograph'] },
+				{ ...board(s), name: 'Repair', checklist: ['Cause', 'Photograph'], size: 3, class: 'fixed' },
 			];
 		},
 		ChangeSettling: (s) => [
@@ -116,6 +123,25 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 				{ ...(await now(s, s.lined)), field: made.result.field, value: 4.5 },
 			];
 		},
+		AddLane: (s) => [s.board.lead, 'AddLane', { ...board(s), name: 'Storm damage', class: 'expedite' }],
+		ChangeLane: async (s) => {
+			const [lane, other] = await lanes(s);
+			await command(s.board.member, 'ChangeCards', {
+				...board(s),
+				cards: [asSeen(s, s.lined)],
+				lane,
+			});
+			return [
+				s.board.lead,
+				'ChangeLane',
+				{ ...board(s), lane: other, name: 'South', limit: 2, mode: 'hold', place: 0, retired: true },
+			];
+		},
+		ChangeInitiative: async (s) => [
+			s.board.lead,
+			'ChangeInitiative',
+			{ ...board(s), initiative: await initiative(s), target: '2026-12-18', lead: s.board.member.id },
+		],
 		AddColumn: (s) => [
 			s.board.lead,
 			'AddColumn',
@@ -242,7 +268,12 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 			return [
 				s.board.member,
 				'MoveCard',
-				{ ...asSeen(s, s.lined), column: s.board.columns.Making, reason: 'Cannot wait' },
+				{
+					...asSeen(s, s.lined),
+					column: s.board.columns.Making,
+					lane: (await lanes(s))[0],
+					reason: 'Cannot wait',
+				},
 			];
 		},
 		NestCard: (s) => [s.board.member, 'NestCard', { ...asSeen(s, s.loose), parent: s.lined }],

@@ -96,6 +96,20 @@ export const BOARD_EVENTS = {
 		choices: 'choices',
 		retired: 'retired',
 	}),
+	'lane-added': {
+		setting: true,
+		concerns: 'team',
+		after: ['class'],
+		says: ({ value, after }) =>
+			`The lane ${value} was added${after?.class ? `; cards of the class ${shown(after.class)} stand in it` : ''}.`,
+	},
+	'lane-changed': setting((name) => `Lane ${name}`, {
+		name: 'name',
+		limit: 'limit',
+		mode: 'over the limit',
+		place: 'place',
+		retired: 'retired',
+	}),
 	'template-kept': {
 		setting: true,
 		concerns: 'nobody',
@@ -106,8 +120,13 @@ export const BOARD_EVENTS = {
 		membersSettle: 'members settle',
 		doneDays: 'days that done cards stay',
 	}),
-	'budget-changed': setting((name) => `Budget of ${name}`, { hours: 'hours' }),
-	'type-changed': setting((name) => `Type ${name}`, { checklist: 'checklist' }),
+	'budget-changed': setting((name) => `Budget of ${name}`, { hours: 'hours', money: 'money' }),
+	'initiative-changed': setting((name) => `Initiative ${name}`, { target: 'target', lead: 'led by' }),
+	'type-changed': setting((name) => `Type ${name}`, {
+		checklist: 'checklist',
+		size: 'first size',
+		class: 'first class',
+	}),
 	'name-changed': {
 		setting: true,
 		concerns: 'team',

@@ -97,6 +97,10 @@ export const CARD_EVENTS = {
 	),
 	restored: filed(() => 'restored it.', { after: ['letThrough'] }),
 
+	lane: told(
+		setOrNot((value) => `put it into the lane ${value}.`, 'took it out of its lane.'),
+		{ concerns: 'nobody', before: ['lane'], after: ['letThrough'] },
+	),
 	ordered: told((_, { place }) => (place ? 'moved it within its column.' : 'moved it within the backlog.'), {
 		concerns: 'nobody',
 	}),

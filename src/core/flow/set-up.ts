@@ -1,6 +1,9 @@
 import type { ColumnKind } from './layout.ts';
 import type { Unit } from '../words.ts';
 
+/** How urgent a card is: at once, by a fixed date, in its turn, or when there is time. */
+export type ServiceClass = 'expedite' | 'fixed' | 'standard' | 'background';
+
 /** Parts of a board that it can do without: what is off leaves every screen. */
 export const SWITCHES = ['hours', 'lanes', 'classes', 'dates', 'types'] as const;
 export type Switch = (typeof SWITCHES)[number];
@@ -14,6 +17,21 @@ export interface TemplateColumn {
 	policy: string;
 }
 
+/** A lane as a template has it. */
+export interface TemplateLane {
+	name: string;
+	class: ServiceClass | null;
+	limit: number | null;
+	mode: 'advise' | 'hold';
+}
+
+/** A field as a template has it. */
+export interface TemplateField {
+	name: string;
+	kind: 'text' | 'number' | 'date' | 'choice' | 'yes-no';
+	choices: string[];
+}
+
 /** How a board is set up, without its cards: what a template keeps, and what a new board begins with. */
 export interface BoardSetUp {
 	unit: Unit;
@@ -25,8 +43,20 @@ export interface BoardSetUp {
 	columns: TemplateColumn[];
 	/** The name of the column in which a card's clock starts. */
 	commitment: string;
-	types: { name: string; checklist: string[] }[];
+	types: {
+		name: string;
+		checklist: string[];
+		size?: number | null;
+		class?: ServiceClass | null;
+	}[];
 	labels: string[];
+	/** Lanes across the columns; a template that was kept before there were any has none. */
+	lanes?: TemplateLane[];
+	/** Fields that it adds to its cards. */
+	fields?: TemplateField[];
+	/** How many cards one person may have in hand; null for any number. */
+	personLimit?: number | null;
+	personMode?: 'advise' | 'hold';
 	off: Switch[];
 }
 

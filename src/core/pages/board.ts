@@ -1,5 +1,5 @@
 import type { FieldValues, OwnField } from '../fields/own.ts';
-import type { Switch } from '../flow/set-up.ts';
+import type { ServiceClass, Switch } from '../flow/set-up.ts';
 import type { Unit } from '../words.ts';
 import type { ClockState } from '../flow/clock.ts';
 import type { Expectation } from '../flow/expectation.ts';
@@ -8,8 +8,7 @@ import type { ColumnKind } from '../flow/layout.ts';
 /** What a board page shows; instants are ISO text, days `2026-11-23`. */
 
 export type Role = 'viewer' | 'member' | 'lead';
-export type { Unit };
-export type ServiceClass = 'expedite' | 'fixed' | 'standard' | 'background';
+export type { ServiceClass, Unit };
 
 export interface CardView {
 	id: string;
@@ -17,6 +16,8 @@ export interface CardView {
 	title: string;
 	/** null: the backlog */
 	column: string | null;
+	/** The lane that it was put in; it stands in that of its class, where its class has one. */
+	lane: string | null;
 	rank: string;
 	type: string;
 	class: ServiceClass;
@@ -68,6 +69,23 @@ export interface ColumnView {
 	version: number;
 }
 
+/** A kind of card, with what its cards begin with. */
+export interface CardType {
+	name: string;
+	checklist: string[];
+	size: number | null;
+	class: ServiceClass | null;
+}
+
+/** A lane across the columns. One that stands for a class of service holds the cards of that class. */
+export interface LaneView {
+	id: string;
+	name: string;
+	class: ServiceClass | null;
+	limit: number | null;
+	mode: 'advise' | 'hold';
+}
+
 /** A column that was taken away: its past counts. */
 export type RetiredColumn = Pick<ColumnView, 'name' | 'kind' | 'was' | 'position'>;
 
@@ -115,11 +133,9 @@ export interface BoardHead {
 	sprintWeekday: number;
 	/** What a sprint is called here. */
 	sprintName: string;
-	types: { name: string; checklist: string[] }[];
+	types: CardType[];
 	labels: string[];
 	initiatives: string[];
-	/** Budgets of initiatives in hours, by their names. */
-	budgets: Record<string, number>;
 	/** Whether members settle sprints too. */
 	membersSettle: boolean;
 	/** Done cards stay on the board for so many days after their sprint was closed. */
@@ -132,6 +148,8 @@ export interface BoardHead {
 	seq: number;
 	columns: ColumnView[];
 	retired: RetiredColumn[];
+	/** None where lanes are switched off. */
+	lanes: LaneView[];
 	/** Fields that this board adds to its cards. */
 	fields: OwnField[];
 	/** Parts that this board does not use and so does not show. */

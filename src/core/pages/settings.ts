@@ -13,6 +13,16 @@ export interface SettingChange extends Happened {
 	rate: { before: number | null; after: number | null } | null;
 }
 
+export interface InitiativeSettings {
+	/** Budgets; null for none. */
+	hours: number | null;
+	money: number | null;
+	/** The day by which it is to be done. */
+	target: string | null;
+	/** Who leads it. */
+	lead: string | null;
+}
+
 export interface SetUpPage {
 	purpose: string;
 	visibleTo: 'team' | 'named' | 'signed-in';
@@ -21,6 +31,10 @@ export interface SetUpPage {
 	named: { person: string; changes: boolean }[];
 	/** Fields that are offered no more. */
 	retiredFields: { id: string; name: string }[];
+	/** Lanes that are offered no more. */
+	retiredLanes: { id: string; name: string }[];
+	/** What is set of initiatives, by their names. */
+	initiatives: Record<string, InitiativeSettings>;
 	/** How often a card has stood in each column, and how many stand there now. */
 	stays: Record<string, number>;
 	standing: Record<string, number>;

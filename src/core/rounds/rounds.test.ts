@@ -18,6 +18,7 @@ function card(change: Partial<RoundsCard> = {}): RoundsCard {
 		number: 7,
 		title: 'Mast',
 		column: 1,
+		lane: null,
 		rank: 'a0',
 		class: 'standard',
 		clock: 'running',
@@ -44,12 +45,14 @@ const column = (name: string, kind: 'queue' | 'work' | 'done', change: object = 
 	usual: null,
 	...change,
 });
+const storm = (limit: number) => [{ id: 'storm', name: 'Storm damage', limit }];
 function state(change: Partial<RoundsState> = {}): RoundsState {
 	return {
 		today: TODAY,
 		works,
 		unit: 'hours',
 		columns: [column('Ready', 'queue'), column('Making', 'work'), column('Done', 'done')],
+		lanes: [],
 		cards: [],
 		people: [{ id: 'ines', name: 'Ines', hours: 6, idleSince: null }],
 		parts: [],
@@ -139,6 +142,16 @@ const EDGES: [
 		2,
 		state({ personLimit: 2, cards: cards(3, { owners: ['ines'] }) }),
 		state({ personLimit: 3, cards: cards(3, { owners: ['ines'] }) }),
+	],
+	[
+		'one over the limit of a lane, done and waiting ones not counted',
+		'over-limit',
+		2,
+		state({ lanes: storm(2), cards: cards(3, { lane: 'storm' }) }),
+		state({
+			lanes: storm(2),
+			cards: [...cards(2, { lane: 'storm' }), card({ id: 'x', number: 9, column: null, lane: 'storm' })],
+		}),
 	],
 	['far over the limit', 'over-limit', 3, state({ columns: making({ limit: 4 }), cards: cards(7) }), null],
 	[

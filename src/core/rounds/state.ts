@@ -9,6 +9,8 @@ export interface RoundsCard {
 	title: string;
 	/** The column's place on the board; null in the backlog. */
 	column: number | null;
+	/** The id of the lane in which it stands; null for none. */
+	lane: string | null;
 	rank: string;
 	class: 'expedite' | 'fixed' | 'standard' | 'background';
 	clock: 'none' | 'running' | 'done' | 'dropped';
@@ -47,6 +49,7 @@ export interface RoundsState {
 		/** How many cards stood there on 85% of the last 90 days; null for too short a past. */
 		usual: number | null;
 	}[];
+	lanes: readonly { id: string; name: string; limit: number | null }[];
 	/** All unfinished cards of the board. */
 	cards: readonly RoundsCard[];
 	people: readonly {

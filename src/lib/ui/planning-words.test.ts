@@ -17,6 +17,7 @@ const card = (more: Partial<CardView> = {}): CardView => {
 		number,
 		title: `Card ${number}`,
 		column: null,
+		lane: null,
 		rank: `a${String(number).padStart(5, '0')}`,
 		type: '',
 		class: 'standard',

@@ -30,6 +30,7 @@ const card = (more: Partial<CardView> = {}): CardView => ({
 		number: 7,
 		title: 'Radio link',
 		column: 'making',
+		lane: null,
 		rank: 'a0',
 		type: '',
 		class: 'standard',

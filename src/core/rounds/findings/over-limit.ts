@@ -3,8 +3,8 @@ import type { Finder } from '../state.ts';
 
 const FAR = 1.5;
 
-/** Columns that hold more than their limit, and people who have more in hand than one may. */
-export const overLimit: Finder = ({ columns, cards: all, people, personLimit }) => {
+/** Columns and lanes that hold more than their limit, and people who have more in hand than one may. */
+export const overLimit: Finder = ({ columns, lanes, cards: all, people, personLimit }) => {
 	const hands = people.flatMap(({ id, name }) => {
 		const hand = all.filter((card) => card.clock === 'running' && card.owners.includes(id));
 		if (personLimit === null || hand.length <= personLimit) return [];
@@ -16,6 +16,20 @@ export const overLimit: Finder = ({ columns, cards: all, people, personLimit }) 
 				hand.length / personLimit,
 				`${name} has ${hand.length} cards in hand, and a person may have ${personLimit}: finish one, or hand one on.`,
 				{ cards: hand.map((card) => card.number), person: id, remedies: ['owners', 'move-on', 'board'] },
+			),
+		];
+	});
+	const wide = lanes.flatMap(({ id, name, limit }) => {
+		const standing = all.filter((card) => card.lane === id && card.column !== null);
+		if (limit === null || standing.length <= limit) return [];
+		return [
+			finding(
+				'over-limit',
+				id,
+				standing.length > FAR * limit ? 3 : 2,
+				standing.length / limit,
+				`The lane ${name} holds ${standing.length} with a limit of ${limit}: finish or move one before another comes.`,
+				{ cards: standing.map((card) => card.number), remedies: ['move-on', 'board'] },
 			),
 		];
 	});
@@ -37,5 +51,5 @@ export const overLimit: Finder = ({ columns, cards: all, people, personLimit }) 
 			),
 		];
 	});
-	return [...full, ...hands];
+	return [...full, ...wide, ...hands];
 };

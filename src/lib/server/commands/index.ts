@@ -1,6 +1,9 @@
 import { addField } from './board/add-field.ts';
 import { changeField } from './board/change-field.ts';
 import { setField } from './card/set-field.ts';
+import { changeInitiative } from './board/change-initiative.ts';
+import { addLane } from './board/add-lane.ts';
+import { changeLane } from './board/change-lane.ts';
 import { addColumn } from './board/add-column.ts';
 import { moveClock } from './board/move-clock.ts';
 import { placeColumn } from './board/place-column.ts';
@@ -146,6 +149,9 @@ const all = [
 	addField,
 	changeField,
 	setField,
+	addLane,
+	changeLane,
+	changeInitiative,
 	undoCommand,
 ] as const;
 

@@ -1,3 +1,4 @@
+import type { Lane } from '../../../core/board/lanes.ts';
 import type { BoardEventName, CardEventName } from '../../../core/events/kinds.ts';
 import type { FieldValues } from '../../../core/fields/own.ts';
 import type { CardClock } from '../../../core/flow/clock.ts';
@@ -42,6 +43,13 @@ export interface LockedColumn {
 	version: number;
 }
 
+/** A lane that stands. */
+export interface LockedLane extends Lane {
+	name: string;
+	limit: number | null;
+	mode: 'advise' | 'hold';
+}
+
 /** A sprint's row, in the names of the table. */
 export interface SprintRow {
 	id: string;
@@ -79,6 +87,8 @@ export interface LockedBoard extends Layout {
 	personLimit: number | null;
 	personMode: 'advise' | 'hold';
 	columns: LockedColumn[];
+	/** None where lanes are switched off. */
+	lanes: LockedLane[];
 	runningSprint: { id: string; number: number } | null;
 	lastSeq: number;
 	lastNumber: number;
@@ -92,6 +102,8 @@ export interface CardRow {
 	title: string;
 	description: string;
 	column_id: string | null;
+	/** The lane that it was put in; it stands in that of its class, where its class has one. */
+	lane_id: string | null;
 	rank: string;
 	type: string;
 	class: 'expedite' | 'fixed' | 'standard' | 'background';
@@ -250,6 +262,13 @@ export class BoardContext implements PersonContext {
 		const column = this.board.columns.find((known) => known.id === id);
 		if (!column) throw new Problem(422, 'column.unknown', 'This board has no such column.', 'column');
 		return column;
+	}
+
+	/** A lane of this board. */
+	lane(id: string): LockedLane {
+		const lane = this.board.lanes.find((known) => known.id === id);
+		if (!lane) throw new Problem(422, 'lane.unknown', 'This board has no such lane.', 'lane');
+		return lane;
 	}
 
 	/** The name of a place: a column's, or the empty text of the history file for the backlog and for a column that was taken away. */

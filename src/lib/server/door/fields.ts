@@ -72,6 +72,14 @@ export const Amount = (what: string) =>
 		Max(9999, { message: `${what} may be at most 9,999.` }),
 	);
 
+/** An amount of money, such as a budget. */
+export const Money = (what: string) =>
+	applyDecorators(
+		Decimals(2, `${what} must be a number with at most two decimals.`),
+		Min(0, { message: `${what} must not be below 0.` }),
+		Max(999_999_999, { message: `${what} may be at most 999,999,999.` }),
+	);
+
 /** A field that may be left out; where it may be null too, it says so with `OrNull`. */
 export const Optional = () =>
 	applyDecorators(

@@ -63,6 +63,9 @@ export async function readBoard(
 				(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,
 					'mode', k.limit_mode, 'policy', k.policy, 'version', k.version, 'commitment', k.commitment) order by k.position)
 				from board_column k where k.board_id = b.id and k.retired_at is null) as columns,
+				(select coalesce(json_agg(json_build_object('id', l.id, 'name', l.name, 'class', l.class, 'limit', l.wip_limit,
+					'mode', l.limit_mode) order by l.position), '[]')
+				from lane l where l.board_id = b.id and l.retired_at is null and 'lanes' <> all(b.off)) as lanes,
 				(select json_build_object('id', s.id, 'number', s.number) from sprint s
 				where s.board_id = b.id and s.started_at is not null and s.closed_at is null) as "runningSprint"
 			from board b

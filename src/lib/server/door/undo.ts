@@ -4,7 +4,9 @@ import { RANK, type BoardContext, type CardRow, type PersonContext, type Role } 
 import { Id, Line, Optional } from './fields.ts';
 import { putKeptBack, type Kept } from './kept.ts';
 import { columnsNow, reclock } from '../commands/board/columns.ts';
-import { checkLimit, freeRanks } from '../commands/card/place.ts';
+import { checkLanes } from '../commands/card/lanes.ts';
+import { checkLimit } from '../commands/card/limits.ts';
+import { freeRanks } from '../commands/card/place.ts';
 import { readBoard } from './lock.ts';
 
 export class UndoCommand {
@@ -253,6 +255,14 @@ async function limitsAllow(
 		const let_in = checkLimit(column, standing, asking.length, reason).through;
 		if (let_in) for (const { row } of asking) through.set(row.id, let_in);
 	}
+	// So do those that come back into a lane.
+	const asking = cards.filter(({ before }) => !before.let_through && !before.archived_at);
+	const lanes = await checkLanes(
+		context,
+		asking.map(({ before, row }) => ({ before: row, after: before })),
+		reason,
+	);
+	if (lanes.through) for (const { row } of asking) through.set(row.id, lanes.through);
 	return through;
 }
 

@@ -15,12 +15,10 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 	const [head] = await rows<BoardHead>(
 		`select b.id, b.name, b.slug, b.key, t.name as team, t.id as "teamId", b.unit, t.time_zone as "timeZone", b.sprint_days as "sprintDays",
 			b.sprint_weekday as "sprintWeekday", b.sprint_name as "sprintName",
-			(select coalesce(json_agg(json_build_object('name', name, 'checklist', checklist) order by position, name), '[]')
+			(select coalesce(json_agg(json_build_object('name', name, 'checklist', checklist, 'size', first_size, 'class', first_class) order by position, name), '[]')
 			from card_type where board_id = b.id and retired_at is null) as types,
 			array(select name from label where board_id = b.id and retired_at is null order by name) as labels,
 			array(select name from initiative where board_id = b.id and retired_at is null order by name) as initiatives,
-			(select coalesce(json_object_agg(name, budget_hours), '{}') from initiative
-				where board_id = b.id and budget_hours is not null) as budgets,
 			b.members_settle as "membersSettle", b.done_days as "doneDays",
 			b.person_limit as "personLimit", b.person_mode as "personMode",
 			b.expectation_percentile as percentile, r.role, b.last_seq as seq,
@@ -33,6 +31,9 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 			from board_column k where k.board_id = b.id and k.retired_at is not null) as retired,
 			(select coalesce(json_agg(json_build_object('id', f.id, 'name', f.name, 'kind', f.kind, 'choices', f.choices) order by f.position), '[]')
 			from field f where f.board_id = b.id and f.retired_at is null) as fields,
+			(select coalesce(json_agg(json_build_object('id', l.id, 'name', l.name, 'class', l.class, 'limit', l.wip_limit,
+				'mode', l.limit_mode) order by l.position), '[]')
+			from lane l where l.board_id = b.id and l.retired_at is null and 'lanes' <> all(b.off)) as lanes,
 			b.off, b.away_at is not null as away,
 			(select coalesce(json_agg(json_build_object('number', s.number, 'goal', s.goal, 'starts', s.starts, 'ends', s.ends,
 				'startedAt', s.started_at, 'closedAt', s.closed_at, 'focus', s.focus, 'keepBack', s.keep_back, 'version', s.version,

@@ -22,7 +22,7 @@ export const cardViews = (which: string) => `
 		where p.parent_id = any((select ids from shown)::uuid[]) and p.archived_at is null
 		group by 1
 	)
-	select c.id, c.number, c.title, c.column_id as column, c.rank, c.type, c.class, c.size, c."left", c.start, c.due, c.ready,
+	select c.id, c.number, c.title, c.column_id as column, c.lane_id as lane, c.rank, c.type, c.class, c.size, c."left", c.start, c.due, c.ready,
 		c.parent_id as parent, i.name as initiative, coalesce(labelled.labels, '{}') as labels, part.parts,
 		case when c.checklist <> '[]' then json_build_object('lines', jsonb_array_length(c.checklist),
 			'done', jsonb_array_length(jsonb_path_query_array(c.checklist, '$[*] ? (@.done == true)'))) end as checks,

@@ -1,4 +1,5 @@
 import type { RoundsPage } from '../../../core/pages/rounds.ts';
+import { laneOf } from '../../../core/board/lanes.ts';
 import { sprintOdds } from '../../../core/board/odds.ts';
 import type { BoardHead, CardView } from '../../../core/pages/board.ts';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
@@ -122,6 +123,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 							85,
 						),
 		})),
+		lanes: head.lanes,
 		cards: cards.map((card) => roundsCard(head, card, today, zone, more!.touched, carried)),
 		people,
 		parts,
@@ -191,6 +193,7 @@ function roundsCard(
 		number: card.number,
 		title: card.title,
 		column: column < 0 ? null : column,
+		lane: laneOf(head.lanes, card)?.id ?? null,
 		rank: card.rank,
 		class: card.class,
 		clock: card.clock,

@@ -13,6 +13,11 @@ export async function setUpPage(head: BoardHead, person: Person): Promise<SetUpP
 			(select coalesce(json_agg(json_build_object('person', person_id, 'changes', changes)), '[]') from board_person where board_id = $1) as named,
 			(select coalesce(json_agg(json_build_object('id', id, 'name', name) order by name), '[]')
 			from field where board_id = $1 and retired_at is not null) as "retiredFields",
+			(select coalesce(json_agg(json_build_object('id', id, 'name', name) order by name), '[]')
+			from lane where board_id = $1 and retired_at is not null) as "retiredLanes",
+			(select coalesce(json_object_agg(name, json_build_object('hours', budget_hours, 'money', budget_money, 'target', target,
+				'lead', lead_id)), '{}')
+			from initiative where board_id = $1 and retired_at is null) as initiatives,
 			(select coalesce(json_object_agg(k.id, (select count(*) from stay s where s.column_id = k.id)), '{}')
 			from board_column k where k.board_id = $1) as stays,
 			(select coalesce(json_object_agg(k.id, (select count(*) from card c where c.column_id = k.id and c.archived_at is null)), '{}')

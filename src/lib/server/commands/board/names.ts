@@ -1,3 +1,4 @@
+import type { ServiceClass } from '../../../../core/pages/board.ts';
 import { Problem } from '../../problem.ts';
 import type { BoardContext, ChecklistLine } from '../../door/contexts.ts';
 import { randomUUID } from 'node:crypto';
@@ -32,15 +33,42 @@ export async function initiativeIds(
 	return new Map(rows.map((initiative) => [initiative.name, initiative.id]));
 }
 
-/** The types of the board with the checklists they begin with; no type at all is one too. */
-export async function typesOf(context: BoardContext): Promise<Map<string, ChecklistLine[]>> {
-	const { rows } = await context.tx.query<{ name: string; checklist: string[] }>(
-		'select name, checklist from card_type where board_id = $1 and retired_at is null',
+/** An initiative's row as it stands, kept for undo. */
+export interface InitiativeRow {
+	id: string;
+	budget_hours: number | null;
+	budget_money: number | null;
+	target: string | null;
+	lead_id: string | null;
+}
+
+/**
+ * An initiative of the board by its name, kept for undo.
+ * @throws Problem 422 when the board has none of that name
+ */
+export async function keepInitiative(context: BoardContext, name: string): Promise<InitiativeRow> {
+	const [row] = await context.keep('initiative', { board_id: context.board.id, name });
+	if (row) return row as unknown as InitiativeRow;
+	throw new Problem(422, 'initiative.unknown', `This board has no initiative “${name}”.`, 'initiative');
+}
+
+/** What a card of a type begins with. */
+export interface TypeBegins {
+	checklist: string[];
+	size: number | null;
+	class: ServiceClass | null;
+}
+
+/** The types of the board with what their cards begin with; no type at all is one too. */
+export async function typesOf(context: BoardContext): Promise<Map<string, TypeBegins>> {
+	const { rows } = await context.tx.query<TypeBegins & { name: string }>(
+		`select name, checklist, first_size as size, first_class as class
+		from card_type where board_id = $1 and retired_at is null`,
 		[context.board.id],
 	);
-	return new Map([
-		['', []],
-		...rows.map(({ name, checklist }): [string, ChecklistLine[]] => [name, linesOf(checklist)]),
+	return new Map<string, TypeBegins>([
+		['', { checklist: [], size: null, class: null }],
+		...rows.map(({ name, ...begins }): [string, TypeBegins] => [name, begins]),
 	]);
 }
 
@@ -48,10 +76,10 @@ export async function typesOf(context: BoardContext): Promise<Map<string, Checkl
 export const linesOf = (texts: readonly string[]): ChecklistLine[] =>
 	texts.map((text) => ({ id: randomUUID(), text, done: false }));
 
-/** The checklist a type begins with; an unknown type is refused. */
-export function typeNamed(types: Map<string, ChecklistLine[]>, name: string): ChecklistLine[] {
-	const lines = types.get(name);
-	if (lines) return lines;
+/** What a card of a type begins with; an unknown type is refused. */
+export function typeNamed(types: Map<string, TypeBegins>, name: string): TypeBegins {
+	const begins = types.get(name);
+	if (begins) return begins;
 	const known = [...types.keys()].filter(Boolean);
 	throw new Problem(
 		422,

@@ -2,7 +2,8 @@ import { generateNKeysBetween } from 'fractional-indexing';
 import { boardCommand } from '../../door/command.ts';
 import { Id, Line, Optional, OrNull, Version } from '../../door/fields.ts';
 import { Problem } from '../../problem.ts';
-import { checkLimit, moveTo, placeBounds } from '../card/place.ts';
+import { checkLimit } from '../card/limits.ts';
+import { moveTo, placeBounds } from '../card/place.ts';
 import { allColumns, refuseWithout, seenColumn } from './columns.ts';
 
 export class RetireColumn {

@@ -1,3 +1,4 @@
+import type { Let } from './limits.ts';
 import { Problem } from '../../problem.ts';
 import type { BoardContext } from '../../door/contexts.ts';
 
@@ -12,7 +13,7 @@ export async function checkHands(
 	coming: ReadonlyMap<string, number>,
 	but: readonly string[],
 	reason: string | undefined,
-): Promise<{ through: string | null; advice?: string }> {
+): Promise<Let> {
 	const { personLimit: limit, personMode: mode } = context.board;
 	if (limit === null || !coming.size) return { through: null };
 	const { rows } = await context.tx.query<{ id: string; name: string; hand: number }>(

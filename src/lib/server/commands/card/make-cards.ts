@@ -1,7 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { generateNKeysBetween } from 'fractional-indexing';
 import type { BoardContext, ChecklistLine } from '../../door/contexts.ts';
-import { ableToOwn, checkOwners, initiativeIds, labelIds, typeNamed, typesOf } from '../board/names.ts';
+import {
+	ableToOwn,
+	checkOwners,
+	initiativeIds,
+	labelIds,
+	linesOf,
+	typeNamed,
+	typesOf,
+} from '../board/names.ts';
 import { shownValue, type FieldValue, type OwnField } from '../../../../core/fields/own.ts';
 import { Problem } from '../../problem.ts';
 import { fieldsOf, valueOf } from '../board/fields.ts';
@@ -14,6 +22,8 @@ export interface Draft {
 	size?: number | null;
 	type?: string;
 	class?: 'expedite' | 'fixed' | 'standard' | 'background';
+	/** The lane that it is put into, by its id. */
+	lane?: string | null;
 	labels?: readonly string[];
 	owners?: readonly string[];
 	start?: string | null;
@@ -59,7 +69,10 @@ export async function makeCards(
 	const own = drafts.some((draft) => draft.fields) ? await fieldsOf(context) : [];
 	const bounds = await placeBounds(context, null, below);
 	const ranks = generateNKeysBetween(bounds.above, bounds.under, drafts.length);
-	const sizes = drafts.map((draft) => draft.size ?? null);
+	const begins = drafts.map((draft) => typeNamed(types, draft.type ?? ''));
+	const whole = new Set(drafts.map(({ parent }) => parent));
+	// One that is only the sum of its parts has no size of its own to begin with.
+	const sizes = drafts.map((draft, i) => draft.size ?? (whole.has(i) ? null : begins[i]!.size));
 	const parents = new Set<number>();
 	drafts.forEach((draft, i) => {
 		const parent = draft.parent ?? null;
@@ -75,7 +88,8 @@ export async function makeCards(
 		description: draft.description ?? '',
 		rank: ranks[i]!,
 		type: draft.type ?? '',
-		class: draft.class ?? 'standard',
+		class: draft.class ?? begins[i]!.class ?? 'standard',
+		lane: draft.lane ?? null,
 		size: sizes[i],
 		left: sizes[i] ?? 0,
 		start: draft.start ?? null,
@@ -85,19 +99,19 @@ export async function makeCards(
 		parent: null as string | null,
 		sprint: draft.sprint?.id ?? null,
 		fields: heldIn(own, draft.fields ?? {}),
-		checklist: checklistOf(draft, typeNamed(types, draft.type ?? '')),
+		checklist: checklistOf(draft, begins[i]!.checklist),
 		owners: checkOwners(able, draft.owners ?? []),
 		labels: [...new Set(draft.labels ?? [])].map((name) => labels.get(name)!),
 	}));
 	rows.forEach((row, i) => (row.parent = rows[drafts[i]!.parent ?? -1]?.id ?? null));
 	await tx.query(
 		`with new as materialized (
-			select * from jsonb_to_recordset($2) as n(id uuid, number integer, title text, description text, rank text, type text, class text,
+			select * from jsonb_to_recordset($2) as n(id uuid, number integer, title text, description text, rank text, type text, class text, lane uuid,
 				size numeric, "left" numeric, start date, due date, initiative uuid, ready boolean, parent uuid, sprint uuid, checklist jsonb, fields jsonb)
 		), made as (
-			insert into card (id, board_id, number, title, description, column_id, rank, type, class, size, "left", start, due,
+			insert into card (id, board_id, number, title, description, column_id, rank, type, class, lane_id, size, "left", start, due,
 				initiative_id, ready, parent_id, sprint_id, checklist, fields, clock, entered_at, created_at)
-			select id, $1, number, title, description, null, rank, type, class, size, "left", start, due,
+			select id, $1, number, title, description, null, rank, type, class, lane, size, "left", start, due,
 				initiative, ready, parent, sprint, checklist, fields, 'none', null, $3
 			from new
 		)
@@ -152,7 +166,7 @@ function heldIn(
 	return held;
 }
 
-function checklistOf(draft: Draft, begins: ChecklistLine[]): ChecklistLine[] {
+function checklistOf(draft: Draft, begins: readonly string[]): ChecklistLine[] {
 	const own = (draft.checklist ?? []).map(({ text, done }) => ({ id: randomUUID(), text, done }));
-	return [...begins, ...own];
+	return [...linesOf(begins), ...own];
 }

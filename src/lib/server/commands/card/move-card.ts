@@ -4,7 +4,9 @@ import { boardCommand } from '../../door/command.ts';
 import { childrenOf } from './family.ts';
 import { Id, Line, Optional, OrNull, Version } from '../../door/fields.ts';
 import { checkHands } from './hands.ts';
-import { checkLimit, clockIn, moveTo, placeBounds, reorder } from './place.ts';
+import { checkLanes, laneChanges, writeLanes } from './lanes.ts';
+import { checkLimit, letThrough, together } from './limits.ts';
+import { clockIn, moveTo, placeBounds, reorder } from './place.ts';
 
 export class MoveCard {
 	@Id('card')
@@ -24,6 +26,12 @@ export class MoveCard {
 	@Id('card above')
 	below?: string | null;
 
+	/** The lane that it is put into; null for none, left out for the one in which it stands. */
+	@Optional()
+	@OrNull()
+	@Id('lane')
+	lane?: string | null;
+
 	/** Why it is let through over a limit. */
 	@Optional()
 	@Line('The reason', 300)
@@ -32,7 +40,7 @@ export class MoveCard {
 
 export const moveCard = boardCommand({
 	name: 'MoveCard',
-	summary: 'Moves a card within its column, to another column, or back to the backlog.',
+	summary: 'Moves a card within its column, to another column or lane, or back to the backlog.',
 	input: MoveCard,
 	async run(context, input) {
 		const card = context.unarchived(await context.card(input.card, input.version));
@@ -43,13 +51,23 @@ export const moveCard = boardCommand({
 		const ids = moving.map((one) => one.id);
 		const { above, under, standing } = await placeBounds(context, input.column, input.below, ids);
 		const ranks = generateNKeysBetween(above, under, moving.length);
+		const lanes = input.lane === undefined ? [] : laneChanges(context, moving, input.lane);
+		const room = await checkLanes(
+			context,
+			moving.map((one) => {
+				const lane = lanes.find(({ card: changed }) => changed === one);
+				const { lane_id, class: of } = lane ?? one;
+				return { before: one, after: { column_id: input.column, lane_id, class: of } };
+			}),
+			input.reason,
+		);
+		await writeLanes(context, lanes);
 		if (input.column === card.column_id) {
 			await reorder(context, moving, ranks);
-			return {};
+			if (room.through) await letThrough(context, moving, room.through);
+			return { advice: room.advice };
 		}
-		const { through, advice } = target
-			? checkLimit(target, standing, moving.length, input.reason)
-			: { through: null };
+		const full = target ? checkLimit(target, standing, moving.length, input.reason) : { through: null };
 		// Cards that start come into the hands of those who own them.
 		const start = moving.filter(
 			(one) => one.clock !== 'running' && clockIn(context, one, input.column).state === 'running',
@@ -64,8 +82,8 @@ export const moveCard = boardCommand({
 			ids,
 			input.reason,
 		);
-		for (const [i, one] of moving.entries())
-			await moveTo(context, one, input.column, ranks[i]!, through ?? hands.through);
-		return { advice: [advice, hands.advice].filter(Boolean).join(' ') || undefined };
+		const { through, advice } = together(full, room, hands);
+		for (const [i, one] of moving.entries()) await moveTo(context, one, input.column, ranks[i]!, through);
+		return { advice };
 	},
 });

@@ -1,8 +1,9 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import { enter, type CardClock } from '../../../../core/flow/clock.ts';
-import { Problem } from '../../problem.ts';
+import { checkLanes } from './lanes.ts';
+import { checkLimit, together } from './limits.ts';
 import { joinRunningSprint, leaveSprint } from '../sprint/join-leave.ts';
-import type { BoardContext, CardRow, LockedColumn } from '../../door/contexts.ts';
+import type { BoardContext, CardRow } from '../../door/contexts.ts';
 
 /**
  * The ranks between which a place of the board (null: the backlog) lies: right below another card of it, on top (null),
@@ -52,38 +53,6 @@ export async function rankIn(
 ): Promise<{ rank: string; standing: number }> {
 	const { above, under, standing } = await placeBounds(context, column, below, moving);
 	return { rank: generateKeyBetween(above, under), standing };
-}
-
-/**
- * What a column's limit says to cards that come into it. Over a limit that holds, a reason is asked for; over one that
- * advises, the person is told. Every way into a column asks here: moving, adding, pulling, starting a sprint, planning into
- * a running one, restoring and taking back.
- * @param standing the cards that stand there without those that come
- */
-export function checkLimit(
-	column: LockedColumn,
-	standing: number,
-	coming: number,
-	reason: string | undefined,
-): { through: string | null; advice?: string } {
-	if (column.limit === null || !coming || standing + coming <= column.limit) return { through: null };
-	const full =
-		standing >= column.limit
-			? `${column.name} is full (${standing} of ${column.limit}).`
-			: `${column.name} has room for ${column.limit - standing} more (${standing} of ${column.limit}), and ${coming} would come.`;
-	if (reason) return { through: reason };
-	if (column.mode === 'hold')
-		throw new Problem(
-			409,
-			'limit.held',
-			`${full} Finish or move a card first, or let this one through with a reason.`,
-			'reason',
-			{ column: column.id, limit: column.limit, standing },
-		);
-	return {
-		through: null,
-		advice: `${column.name} is now over its limit (${standing + coming} of ${column.limit}).`,
-	};
 }
 
 /** The ranks that cards had, for those that come back; the next free one after it where another card took the place. */
@@ -307,7 +276,14 @@ export async function bringIn(
 ): Promise<{ advice?: string }> {
 	const first = context.board.columns[0]!;
 	const { above, under, standing } = await placeBounds(context, first.id, undefined);
-	const { through, advice } = checkLimit(first, standing, cards.length, reason);
+	const { through, advice } = together(
+		checkLimit(first, standing, cards.length, reason),
+		await checkLanes(
+			context,
+			cards.map((before) => ({ before, after: { column_id: first.id } })),
+			reason,
+		),
+	);
 	const ranks = generateNKeysBetween(above, under, cards.length);
 	const placings = cards.map((row, i) => ({
 		row,

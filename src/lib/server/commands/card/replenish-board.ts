@@ -2,7 +2,9 @@ import { generateNKeysBetween } from 'fractional-indexing';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import { Id, Line, Optional, SeenCard, SeenCards } from '../../door/fields.ts';
-import { checkLimit, moveTo, placeBounds } from './place.ts';
+import { checkLanes } from './lanes.ts';
+import { checkLimit, together } from './limits.ts';
+import { moveTo, placeBounds } from './place.ts';
 
 export class ReplenishBoard {
 	@Id('board')
@@ -26,7 +28,14 @@ export const replenishBoard = boardCommand({
 		const first = context.board.columns[0]!;
 		const cards = await context.cards(input.cards);
 		const { above, under, standing } = await placeBounds(context, first.id, undefined);
-		const { through, advice } = checkLimit(first, standing, cards.length, input.reason);
+		const { through, advice } = together(
+			checkLimit(first, standing, cards.length, input.reason),
+			await checkLanes(
+				context,
+				cards.map((before) => ({ before, after: { column_id: first.id } })),
+				input.reason,
+			),
+		);
 		const ranks = generateNKeysBetween(above, under, cards.length);
 		for (const [i, card] of cards.entries()) {
 			context.unarchived(card);

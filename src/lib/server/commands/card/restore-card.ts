@@ -3,7 +3,9 @@ import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import { Id, Line, Optional, Version } from '../../door/fields.ts';
 import type { BoardContext, CardRow } from '../../door/contexts.ts';
-import { checkLimit, clockOf, freeRanks, moveTo, rankIn } from './place.ts';
+import { checkLanes } from './lanes.ts';
+import { checkLimit, together } from './limits.ts';
+import { clockOf, freeRanks, moveTo, rankIn } from './place.ts';
 
 export class RestoreCard {
 	@Id('card')
@@ -40,7 +42,12 @@ export const restoreCard = boardCommand({
 		);
 		const { standing, sprint } = rows[0]!;
 		const column = board.columns.find(({ id }) => id === card.column_id) ?? null;
-		const { through, advice } = column ? checkLimit(column, standing, 1, input.reason) : { through: null };
+		const { through, advice } = column
+			? together(
+					checkLimit(column, standing, 1, input.reason),
+					await checkLanes(context, [{ before: card, after: { archived_at: null } }], input.reason),
+				)
+			: { through: null };
 		const [rank] = await freeRanks(context, [{ ...card, archived_at: null }]);
 		const clock = restore(clockOf(context, card));
 		await tx.query(

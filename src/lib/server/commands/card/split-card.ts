@@ -76,6 +76,7 @@ export const splitCard = boardCommand({
 					title: input.title,
 					size: card.size === null ? null : part,
 					class: card.class,
+					lane: card.lane_id,
 					labels: about.labels,
 					owners: card.owners,
 					initiative: about.initiative,

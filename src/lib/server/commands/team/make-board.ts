@@ -126,11 +126,11 @@ async function writeBoard(
 ): Promise<{ id: string; slug: string }> {
 	const slug = slugFrom(name);
 	const { rows } = await tx.query<{ id: string; slug: string }>(
-		`insert into board (team_id, name, slug, key, unit, sprint_days, sprint_weekday, sprint_name, off, position)
+		`insert into board (team_id, name, slug, key, unit, sprint_days, sprint_weekday, sprint_name, off, person_limit, person_mode, position)
 		select $1, $2,
 			(select s from (select $3::text as s, 1 as n union all select $3 || '-' || n, n from generate_series(2, 1000) n) tried
 			where not exists (select from board where slug = s) order by n limit 1),
-			$4, $5, $6, $7, $8, $9, coalesce((select max(position) + 1 from board where team_id = $1), 0)
+			$4, $5, $6, $7, $8, $9, $10, $11, coalesce((select max(position) + 1 from board where team_id = $1), 0)
 		returning id, slug`,
 		[
 			team.id,
@@ -142,6 +142,8 @@ async function writeBoard(
 			setUp.sprintWeekday,
 			setUp.sprintName,
 			setUp.off,
+			setUp.personLimit ?? null,
+			setUp.personMode ?? 'advise',
 		],
 	);
 	const board = rows[0]!;
@@ -152,12 +154,33 @@ async function writeBoard(
 			from rows from (jsonb_to_recordset($2) as (name text, kind text, "limit" integer, mode text, policy text))
 				with ordinality as c(name, kind, "limit", mode, policy, n)
 		), types as (
-			insert into card_type (board_id, name, checklist, position)
-			select $1, t.name, t.checklist, t.n
-			from rows from (jsonb_to_recordset($4) as (name text, checklist text[])) with ordinality as t(name, checklist, n)
+			insert into card_type (board_id, name, checklist, first_size, first_class, position)
+			select $1, t.name, t.checklist, t.size, t.class, t.n
+			from rows from (jsonb_to_recordset($4) as (name text, checklist text[], size numeric, class text))
+				with ordinality as t(name, checklist, size, class, n)
+		), lanes as (
+			insert into lane (board_id, name, class, wip_limit, limit_mode, position)
+			select $1, l.name, l.class, l."limit", l.mode, l.n - 1
+			from rows from (jsonb_to_recordset($6) as (name text, class text, "limit" integer, mode text))
+				with ordinality as l(name, class, "limit", mode, n)
+		), fields as (
+			insert into field (board_id, name, kind, choices, position)
+			select $1, f.name, f.kind,
+				(select coalesce(jsonb_agg(jsonb_build_object('id', gen_random_uuid(), 'name', c) order by m), '[]')
+				from jsonb_array_elements_text(f.choices) with ordinality e(c, m)), f.n - 1
+			from rows from (jsonb_to_recordset($7) as (name text, kind text, choices jsonb))
+				with ordinality as f(name, kind, choices, n)
 		)
 		insert into label (board_id, name) select $1, unnest($5::text[])`,
-		[board.id, JSON.stringify(setUp.columns), setUp.commitment, JSON.stringify(setUp.types), setUp.labels],
+		[
+			board.id,
+			JSON.stringify(setUp.columns),
+			setUp.commitment,
+			JSON.stringify(setUp.types),
+			setUp.labels,
+			JSON.stringify(setUp.lanes ?? []),
+			JSON.stringify(setUp.fields ?? []),
+		],
 	);
 	return board;
 }
