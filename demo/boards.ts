@@ -20,6 +20,8 @@ export interface DemoBoard {
 	visibleTo: 'team' | 'signed-in';
 	columns: DemoColumn[];
 	commitment: string;
+	/** Lanes for classes of service. */
+	lanes?: { name: string; class: string; limit: number; mode: 'advise' | 'hold' }[];
 	/** Hours of work that one unit of size stands for. */
 	hoursPerUnit: number;
 	reasons: string[];
@@ -107,6 +109,7 @@ export const BOARDS: DemoBoard[] = [
 		sprintDays: null,
 		visibleTo: 'team',
 		commitment: 'At the bench',
+		lanes: [{ name: 'Storm damage', class: 'expedite', limit: 2, mode: 'hold' }],
 		hoursPerUnit: 1,
 		columns: [
 			{

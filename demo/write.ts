@@ -139,6 +139,13 @@ async function writeBoard(
 		returning id, name`,
 		[id, JSON.stringify(board.columns.map((column, i) => ({ ...column, position: i }))), board.commitment],
 	);
+	await tx.query(
+		`insert into lane (board_id, name, class, wip_limit, limit_mode, position)
+		select $1, l.name, l.class, l."limit", l.mode, l.n - 1
+		from rows from (jsonb_to_recordset($2) as (name text, class text, "limit" integer, mode text))
+			with ordinality as l(name, class, "limit", mode, n)`,
+		[id, JSON.stringify(board.lanes ?? [])],
+	);
 	const columnIds = board.columns.map((column) => columns.rows.find((row) => row.name === column.name)!.id);
 	const file = fileOf(board, history, zone);
 	const frozen = frozenHours(file, historyOf(history), history, rota, board.key, at.getTime());

@@ -38,6 +38,8 @@ export interface SetUpPage {
 	/** How often a card has stood in each column, and how many stand there now. */
 	stays: Record<string, number>;
 	standing: Record<string, number>;
+	/** How many unfinished cards stand in each lane now. */
+	inLanes: Record<string, number>;
 	/** How many cards carry each name. */
 	carried: Record<'type' | 'label' | 'initiative', Record<string, number>>;
 	/** Names that are offered no more. */

@@ -92,6 +92,7 @@ describe('the sentence of a board', () => {
 	const column = { id: 'making', name: 'Making', kind: 'work', limit: 1 } as ColumnView;
 	const say = (cards: CardView[], more = {}) =>
 		boardSentence({
+			lanes: [],
 			columns: [column],
 			standing: new Map([['making', cards.length]]),
 			cards,

@@ -22,6 +22,10 @@ export async function setUpPage(head: BoardHead, person: Person): Promise<SetUpP
 			from board_column k where k.board_id = $1) as stays,
 			(select coalesce(json_object_agg(k.id, (select count(*) from card c where c.column_id = k.id and c.archived_at is null)), '{}')
 			from board_column k where k.board_id = $1 and k.kind <> 'done' or k.board_id = $1 and k.retired_at is null) as standing,
+			(select coalesce(json_object_agg(l.id, (select count(*) from card c join board_column k on k.id = c.column_id and k.kind <> 'done'
+				where c.board_id = $1 and c.archived_at is null and (c.class = l.class or l.class is null and c.lane_id = l.id
+					and c.class not in (select o.class from lane o where o.board_id = $1 and o.class is not null and o.retired_at is null)))), '{}')
+			from lane l where l.board_id = $1) as "inLanes",
 			json_build_object(
 				'type', (select coalesce(json_object_agg(type, n), '{}') from (
 					select type, count(*) as n from card where board_id = $1 and type <> '' group by 1) t),

@@ -73,6 +73,19 @@
 		<option value="standard">Standard</option>
 		<option value="background">Background</option>
 	</select>
+	{#if head.lanes.length}<select
+			class="choice"
+			aria-label="Lane"
+			onchange={(event) =>
+				choose(
+					event.currentTarget,
+					(lane) => void board.changeCards(cards, { lane: lane === '-' ? null : lane }),
+				)}
+		>
+			<option value="">Lane</option>
+			<option value="-">no lane</option>
+			{#each head.lanes as lane (lane.id)}<option value={lane.id}>{lane.name}</option>{/each}
+		</select>{/if}
 	<button
 		type="button"
 		class="link"

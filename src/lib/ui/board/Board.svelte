@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { tick } from 'svelte';
-	import type { CardView, ColumnView, PersonView } from '$core/pages/board';
+	import { laneOf, roomForOthers } from '$core/board/lanes';
+	import type { CardView, ColumnView, LaneView, PersonView } from '$core/pages/board';
 	import { goto } from '$app/navigation';
 	import { readPaste } from '$core/backlog/paste';
 	import type { Day } from '$core/calendar/zone';
@@ -11,7 +12,10 @@
 	import Asking from './Asking.svelte';
 	import type { BoardState } from './board-state.svelte';
 	import Card from './Card.svelte';
+	import Bands from './Bands.svelte';
+	import Cell from './Cell.svelte';
 	import Column from './Column.svelte';
+	import ColumnHead from './ColumnHead.svelte';
 	import DoneList from './DoneList.svelte';
 	import { Carry } from './carry.svelte';
 	import { dragCards, dropAt } from './drag';
@@ -33,9 +37,13 @@
 	let element = $state<HTMLElement>();
 	let focused = $state<string | null>(null);
 	let renaming = $state<string | null>(null);
-	let adding = $state<{ column: string; below: string | null | undefined } | null>(null);
+	let adding = $state<{
+		column: string;
+		lane: LaneView | null | undefined;
+		below: string | null | undefined;
+	} | null>(null);
 	let asking = $state.raw<Ask | null>(null);
-	const handles = $state<Record<string, ReturnType<typeof Column> | undefined>>({});
+	const handles = $state<Record<string, ReturnType<typeof Cell> | undefined>>({});
 
 	const head = $derived(board.head);
 	/** The columns that are shown. */
@@ -60,8 +68,44 @@
 			return { column, all, shown };
 		}),
 	);
+	/** The lanes across them, that of no lane last; undefined alone where the board has none. */
+	const lanes = $derived<(LaneView | null | undefined)[]>(
+		head.lanes.length ? [...head.lanes, ...(roomForOthers(head.lanes) ? [null] : [])] : [undefined],
+	);
+	const laned = $derived(head.lanes.length > 0);
+	const bands = $derived(
+		lanes.map((lane) => ({
+			lane,
+			standing: columns
+				.filter(({ column }) => column.kind !== 'done')
+				.reduce((sum, { all }) => sum + all.filter((card) => isIn(card, lane)).length, 0),
+			cells: columns.map(({ shown }) => (laned ? shown.filter((card) => isIn(card, lane)) : shown)),
+		})),
+	);
+	const isIn = (card: CardView, lane: LaneView | null | undefined) =>
+		lane === undefined || laneOf(head.lanes, card) === lane;
+	const keyOf = (column: string, lane: LaneView | null | undefined) =>
+		lane === undefined ? column : `${column} ${lane?.id ?? 'none'}`;
+	const laneOfCard = (card: CardView) => (laned ? laneOf(head.lanes, card) : undefined);
+	/** The cell in which a card stands. */
+	const handleOf = (card: CardView) => handles[keyOf(card.column!, laneOfCard(card))];
+
+	/** Lanes that this person folded away here, by their ids. */
+	let folded = $state.raw<ReadonlySet<string>>(new Set());
+	const FOLDED = $derived(`folded-lanes-${head.id}`);
+	$effect(() => {
+		folded = new Set((localStorage.getItem(FOLDED) ?? '').split(' ').filter(Boolean));
+	});
+	function fold(lane: string): void {
+		const next = new Set(folded);
+		if (!next.delete(lane)) next.add(lane);
+		folded = next;
+		localStorage.setItem(FOLDED, [...next].join(' '));
+	}
+	const unfolded = $derived(bands.filter(({ lane }) => !folded.has(lane?.id ?? 'none') || !laned));
+
 	const tabbable = $derived.by(() => {
-		const shown = columns.flatMap((column) => column.shown);
+		const shown = unfolded.flatMap(({ cells }) => cells.flat());
 		return (shown.find((card) => card.id === focused) ?? shown[0])?.id ?? null;
 	});
 	const inHand = $derived.by(() => {
@@ -110,58 +154,83 @@
 	const placeOf = (card: CardView) => standing.findIndex((column) => column.id === card.column);
 	const cardOf = (id: string | null) => (id ? board.cards.get(id) : undefined);
 
-	async function move(card: CardView, column: string, below: string | null | undefined): Promise<void> {
+	async function move(
+		card: CardView,
+		column: string,
+		below: string | null | undefined,
+		lane?: LaneView | null,
+	): Promise<void> {
 		const target = standing.find((known) => known.id === column)!;
+		const stays = lane === undefined || lane === laneOfCard(card);
 		const others = (board.columns.get(column) ?? []).filter((other) => other.id !== card.id);
-		if (card.column === column && target.kind !== 'done') {
+		if (stays && card.column === column && target.kind !== 'done') {
 			const above = others.findIndex((other) => other.id === below);
 			if ((board.columns.get(column) ?? []).findIndex((other) => other.id === card.id) === above + 1) return;
-		} else if (card.column === column) return;
+		} else if (stays && card.column === column) return;
 		focused = card.id;
-		const moved = board.move(board.cards.get(card.id) ?? card, column, below);
+		const moved = board.move(board.cards.get(card.id) ?? card, column, below, stays ? undefined : lane);
 		await tick();
-		void handles[column]?.focusCard(card.id);
+		const show = () => {
+			const now = cardOf(card.id);
+			if (now?.column) void handleOf(now)?.focusCard(card.id);
+		};
+		show();
 		if ((await moved).ok) {
 			const there = board.columns.get(column)?.length ?? 0;
 			const place = target.limit === null ? count(there, 'card') : `${there} of ${target.limit}`;
+			const into = stays ? '' : lane ? `, lane ${lane.name}` : ', in no lane';
 			board.spoken =
 				target.kind === 'done'
 					? `Card ${card.number} is finished.`
-					: `Card ${card.number} is in ${target.name}, position ${(board.columns.get(column) ?? []).findIndex((other) => other.id === card.id) + 1}; ${place} there.`;
+					: `Card ${card.number} is in ${target.name}${into}, position ${(board.columns.get(column) ?? []).findIndex((other) => other.id === card.id) + 1}; ${place} there.`;
 		}
 	}
 
-	function moveByKey(card: CardView, key: string): void {
+	/** Where a card is shown: its lane and column among those in sight, and its place among the cards there. */
+	function placeIn(card: CardView) {
+		const lane = laneOfCard(card);
+		const band = unfolded.findIndex((one) => one.lane === lane);
 		const column = placeOf(card);
-		const cards = columns[column]!.shown;
-		const index = cards.findIndex((other) => other.id === card.id);
+		const cards = unfolded[band]?.cells[column] ?? [];
+		return { band, column, cards, index: cards.findIndex((other) => other.id === card.id) };
+	}
+
+	function moveByKey(card: CardView, key: string): void {
+		const { band, column, cards, index } = placeIn(card);
 		if (key === 'ArrowLeft' || key === 'ArrowRight') {
 			const target = standing[column + (key === 'ArrowLeft' ? -1 : 1)];
 			if (target) void move(card, target.id, undefined);
-		} else if (key === 'ArrowUp' && index > 0) void move(card, card.column!, cards[index - 2]?.id ?? null);
-		else if (key === 'ArrowDown' && index < cards.length - 1)
-			void move(card, card.column!, cards[index + 1]!.id);
+		} else if (key === 'Home' && index > 0) void move(card, card.column!, null);
+		else if (key === 'End' && index < cards.length - 1) void move(card, card.column!, cards.at(-1)!.id);
+		else if (key === 'ArrowUp') {
+			if (index > 0) void move(card, card.column!, cards[index - 2]?.id ?? null);
+			else if (band > 0) void move(card, card.column!, undefined, unfolded[band - 1]!.lane);
+		} else if (key === 'ArrowDown') {
+			if (index < cards.length - 1) void move(card, card.column!, cards[index + 1]!.id);
+			else if (unfolded[band + 1]) void move(card, card.column!, null, unfolded[band + 1]!.lane);
+		}
 	}
 
 	function goByKey(card: CardView, key: string): void {
-		const column = placeOf(card);
-		const cards = columns[column]!.shown;
-		const index = cards.findIndex((other) => other.id === card.id);
+		const { band, column, cards, index } = placeIn(card);
+		const step = key === 'ArrowLeft' || key === 'ArrowUp' ? -1 : 1;
 		let next: CardView | undefined;
-		if (key === 'ArrowUp') next = cards[index - 1];
-		else if (key === 'ArrowDown') next = cards[index + 1];
-		else if (key === 'Home') next = cards[0];
+		if (key === 'Home') next = cards[0];
 		else if (key === 'End') next = cards.at(-1);
-		else
-			for (
-				let i = column + (key === 'ArrowLeft' ? -1 : 1);
-				columns[i] && !next;
-				i += key === 'ArrowLeft' ? -1 : 1
-			)
-				next = columns[i]!.shown[Math.min(index, columns[i]!.shown.length - 1)];
+		else if (key === 'ArrowLeft' || key === 'ArrowRight')
+			for (let i = column + step; standing[i] && !next; i += step) {
+				const there = unfolded[band]?.cells[i] ?? [];
+				next = there[Math.min(index, there.length - 1)];
+			}
+		else {
+			next = cards[index + step];
+			// On to the next lane that has cards in this column.
+			for (let i = band + step; unfolded[i] && !next; i += step)
+				next = unfolded[i]!.cells[column]!.at(step < 0 ? -1 : 0);
+		}
 		if (!next) return;
 		focused = next.id;
-		void handles[next.column!]?.focusCard(next.id);
+		void handleOf(next)?.focusCard(next.id);
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
@@ -176,8 +245,8 @@
 			move: () => card && moveByKey(card, event.key),
 			add: () =>
 				(adding = card
-					? { column: card.column!, below: card.id }
-					: { column: standing[0]!.id, below: undefined }),
+					? { column: card.column!, lane: laneOfCard(card), below: card.id }
+					: { column: standing[0]!.id, lane: lanes.at(-1), below: undefined }),
 			rename: () => card && card.clock !== 'done' && (renaming = card.id),
 			block: () => card && blockOrUnblock(card),
 			owners: () => card && (asking = { kind: 'owners', cards: [card] }),
@@ -204,14 +273,20 @@
 	async function refocus(id: string): Promise<void> {
 		await tick();
 		const card = cardOf(id);
-		if (card?.column) void handles[card.column]?.focusCard(id);
+		if (card?.column) void handleOf(card)?.focusCard(id);
 	}
 
 	async function add(title: string): Promise<boolean> {
 		const place = adding!;
 		// As in the backlog, an amount at the end of the line is its size.
 		const [line] = readPaste(title, head.unit);
-		const sent = await board.add(place.column, line?.title ?? title, place.below, line?.size ?? null);
+		const sent = await board.add(
+			place.column,
+			line?.title ?? title,
+			place.below,
+			line?.size ?? null,
+			place.lane?.id ?? null,
+		);
 		if (!sent.ok) return false;
 		fresh = new Set([...fresh, sent.answer.result.card]);
 		board.spoken = `Added “${line?.title ?? title}”${line?.size ? `, ${amount(line.size, head.unit)}` : ''}.`;
@@ -220,19 +295,20 @@
 
 	const EDGE = 36;
 	const ACROSS = 9;
-	const carry = new Carry<{ column: string; below: string | null }>({
+	const carry = new Carry<{ column: string; lane: string | undefined; below: string | null }>({
 		take(id) {
 			const card = cardOf(id);
 			if (card) focused = id;
 			return card && [card];
 		},
 		over: (x, y, { cards }) => dropAt(x, y, cards[0]!.id),
-		same: (a, b) => a?.column === b?.column && a?.below === b?.below,
+		same: (a, b) => a?.column === b?.column && a?.below === b?.below && a?.lane === b?.lane,
 		pull(_x, y, drop) {
 			const box = element!.getBoundingClientRect();
 			return !drop ? 0 : y > box.bottom - 60 ? 14 : y < box.top + 110 ? -14 : 0;
 		},
-		scroll: (drop, pixels) => drop && handles[drop.column]?.scrollBy(pixels),
+		scroll: (drop, pixels) =>
+			laned ? element!.scrollBy(0, pixels) : drop && handles[drop.column]?.scrollBy(pixels),
 		// On a phone one column is in sight: a card held at the edge brings the next one.
 		pullAcross(x) {
 			const box = element!.getBoundingClientRect();
@@ -245,7 +321,8 @@
 		},
 		ended: () => (element!.style.scrollSnapType = ''),
 		dropped({ cards: [card] }, to) {
-			void move(board.latest(card!), to.column, to.below);
+			const lane = lanes.find((one) => one !== undefined && (one?.id ?? 'none') === to.lane);
+			void move(board.latest(card!), to.column, to.below, lane);
 		},
 	});
 	$effect(() => (element && mayEdit ? carry.attach(dragCards, element) : undefined));
@@ -301,6 +378,42 @@
 	/>
 {/snippet}
 
+{#snippet columnHead(column: ColumnView)}
+	{@const { all, shown } = columns.find((one) => one.column === column)!}
+	<ColumnHead
+		{column}
+		standing={all.length}
+		through={throughOf(all)}
+		note={note({ column, all, shown })}
+		mayChange={head.role === 'lead'}
+		onsettings={() => (asking = { kind: 'column', column: column.id })}
+		oncalled={(name) => callColumn(column, name)}
+	/>
+{/snippet}
+{#snippet cell(column: ColumnView, lane: LaneView | null | undefined, cards: CardView[])}
+	{@const here = (place: { column: string; lane?: unknown } | null) =>
+		place?.column === column.id &&
+		(lane === undefined || place.lane === lane || place.lane === (lane?.id ?? 'none'))}
+	<Cell
+		bind:this={handles[keyOf(column.id, lane)]}
+		{column}
+		{lane}
+		{cards}
+		{tabbable}
+		drop={here(carry.drop) ? carry.drop : null}
+		{renaming}
+		adding={here(adding) ? adding : null}
+		{mayEdit}
+		card={cardFace}
+		done={doneList}
+		rename={renameCard}
+		{open}
+		onadd={() => (adding = { column: column.id, lane, below: undefined })}
+		onadded={add}
+		onaddend={() => (adding = null)}
+	/>
+{/snippet}
+
 <p id="board-keys" class="sr-only">
 	Arrow keys go from card to card, Shift and an arrow key moves the card, Enter opens it, question mark lists
 	all keys.
@@ -331,40 +444,32 @@
 {/if}
 <div
 	class="board"
+	class:laned
 	role="region"
 	aria-label="Board"
 	bind:this={element}
 	style:--layout={layout}
+	style:--columns={standing.length}
 	onclickcapture={onclick}
 	{ondblclick}
 	onfocusin={(event) =>
 		(focused = (event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? focused)}
 >
-	{#each columns as { column, all, shown } (column.id)}
-		<Column
-			bind:this={handles[column.id]}
-			{column}
-			cards={shown}
-			standing={all.length}
-			through={throughOf(all)}
-			note={note({ column, all, shown })}
-			{tabbable}
-			drop={carry.drop?.column === column.id ? carry.drop : null}
-			{renaming}
-			adding={adding?.column === column.id ? adding : null}
-			mayChange={head.role === 'lead'}
-			{mayEdit}
-			card={cardFace}
-			done={doneList}
-			rename={renameCard}
-			{open}
-			onadd={() => (adding = { column: column.id, below: undefined })}
-			onadded={add}
-			onaddend={() => (adding = null)}
-			onsettings={() => (asking = { kind: 'column', column: column.id })}
-			oncalled={(name) => callColumn(column, name)}
+	{#if laned}
+		<Bands
+			columns={standing}
+			bands={bands.map((band) => ({ ...band, lane: band.lane ?? null }))}
+			{folded}
+			settings={head.role === 'lead' ? `/boards/${head.slug}/set-up?part=lanes` : null}
+			head={columnHead}
+			{cell}
+			onfold={fold}
 		/>
-	{/each}
+	{:else}
+		{#each columns as { column, shown } (column.id)}
+			<Column {column} head={columnHead}>{@render cell(column, undefined, shown)}</Column>
+		{/each}
+	{/if}
 </div>
 
 {#if carry.held}
@@ -395,6 +500,15 @@
 		padding: 0 20px;
 		overflow-x: auto;
 	}
+	.laned {
+		grid-template-columns: 112px var(--layout);
+		grid-template-rows: auto;
+		grid-auto-rows: auto;
+		align-content: start;
+		overflow: auto;
+		overscroll-behavior: contain;
+		padding-bottom: 30px;
+	}
 	.ghost {
 		position: fixed;
 		inset: 0 auto auto 0;
@@ -413,7 +527,11 @@
 			padding: 0;
 			scroll-snap-type: x mandatory;
 		}
-		.board > :global(section) {
+		.board.laned {
+			display: grid;
+			grid-template-columns: repeat(var(--columns), 100vw);
+		}
+		.board:not(.laned) > :global(section) {
 			flex: 0 0 100%;
 			scroll-snap-align: start;
 		}

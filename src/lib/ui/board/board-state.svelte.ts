@@ -2,7 +2,8 @@ import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import { SvelteMap } from 'svelte/reactivity';
 import type { FieldValue } from '$core/fields/own';
 import type { PastedCard } from '$core/backlog/paste';
-import type { BoardCards, BoardHead, CardView } from '$core/pages/board';
+import { intoLane } from '$core/board/lanes';
+import type { BoardCards, BoardHead, CardView, LaneView } from '$core/pages/board';
 import type { TableCard } from '$core/exchange/card-file';
 import { enter, type CardClock } from '$core/flow/clock';
 import { sized } from '$core/sprint/left';
@@ -156,16 +157,24 @@ export class BoardState {
 		return this.onTheWay.has(card);
 	}
 
-	/** Moves a card: below another one, on top (null) or at the end (undefined) of a column. */
-	move(card: CardView, column: string | null, below: string | null | undefined): Promise<Sent> {
+	/** Moves a card: below another one, on top (null) or at the end (undefined) of a column; into a lane (null: none), where one is given. */
+	move(
+		card: CardView,
+		column: string | null,
+		below: string | null | undefined,
+		lane?: LaneView | null,
+	): Promise<Sent> {
 		const rank = this.rankFor(card, column, below);
 		const input = {
 			card: card.id,
 			version: card.version,
 			column,
 			...(below === undefined ? {} : { below }),
+			...(lane === undefined ? {} : { lane: lane?.id ?? null }),
 		};
+		const into = lane === undefined ? {} : this.intoLane(card, lane?.id ?? null);
 		return this.apply([card], 'MoveCard', input, (_, reason) => ({
+			...into,
 			rank,
 			column,
 			...this.clockIn(card, column),
@@ -237,11 +246,12 @@ export class BoardState {
 		return this.change(card, 'DateCard', input, { start });
 	}
 
-	/** Changes type, class, labels, initiative, owners or ready mark of cards, in one step. */
+	/** Changes type, class, lane, labels, initiative, owners or ready mark of cards, in one step. */
 	changeCards(cards: readonly CardView[], change: CardsChange): Promise<Sent> {
 		return this.changeAll(cards, 'ChangeCards', change, (card) => ({
 			...(change.type === undefined ? {} : { type: change.type }),
 			...(change.class === undefined ? {} : { class: change.class }),
+			...(change.lane === undefined ? {} : this.intoLane(card, change.lane)),
 			...(change.initiative === undefined ? {} : { initiative: change.initiative }),
 			...(change.ready === undefined ? {} : { ready: change.ready }),
 			...(change.owners === undefined ? {} : { owners: change.owners }),
@@ -249,6 +259,10 @@ export class BoardState {
 				.filter((label) => !change.unlabel?.includes(label))
 				.sort(),
 		}));
+	}
+
+	private intoLane(card: CardView, id: string | null): Pick<CardView, 'lane' | 'class'> {
+		return intoLane(this.head.lanes, card, this.head.lanes.find((lane) => lane.id === id) ?? null);
 	}
 
 	/** Orders cards in the backlog: below another one, on top (null) or at the end (undefined). */
@@ -339,12 +353,14 @@ export class BoardState {
 		title: string,
 		below: string | null | undefined,
 		size: number | null = null,
+		lane: string | null = null,
 	): Promise<Sent<CommandResult<'AddCard'>>> {
 		return this.ask('AddCard', {
 			board: this.head.id,
 			column,
 			title,
 			...(size === null ? {} : { size }),
+			...(lane === null ? {} : { lane }),
 			...(below === undefined ? {} : { below }),
 		});
 	}

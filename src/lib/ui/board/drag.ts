@@ -50,12 +50,12 @@ async function drag(
 	return () => cards.unset();
 }
 
-/** Where a card held at a point would go: a column, and the card it would stand below (null: on top). */
+/** Where a card held at a point would go: a column, there a lane (`none`: in none), and the card it would stand below (null: on top). */
 export function dropAt(
 	x: number,
 	y: number,
 	moving: string,
-): { column: string; below: string | null } | null {
+): { column: string; lane: string | undefined; below: string | null } | null {
 	const under = document.elementFromPoint(x, y);
 	const column = under?.closest<HTMLElement>('[data-column]');
 	if (!column?.dataset.column) return null;
@@ -74,5 +74,5 @@ export function dropAt(
 		const order = Number(card.getAttribute('aria-posinset'));
 		if (order > best) [best, below] = [order, card.dataset.card!];
 	}
-	return { column: column.dataset.column, below };
+	return { column: column.dataset.column, lane: column.dataset.lane, below };
 }

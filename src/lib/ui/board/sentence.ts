@@ -1,4 +1,5 @@
-import type { CardView, ColumnView, SprintView, Unit } from '$core/pages/board';
+import { laneOf } from '$core/board/lanes';
+import type { CardView, ColumnView, LaneView, SprintView, Unit } from '$core/pages/board';
 import type { Expectation } from '$core/flow/expectation';
 import { parseDay } from '$core/calendar/days';
 import type { Day } from '$core/calendar/zone';
@@ -15,6 +16,7 @@ export interface Words {
 
 interface Board {
 	columns: ColumnView[];
+	lanes: readonly LaneView[];
 	standing: ReadonlyMap<string, number>;
 	cards: CardView[];
 	expectation: Expectation | null;
@@ -75,9 +77,22 @@ function over({ sprint, today }: Board): Words[] {
 	];
 }
 
-function slots({ columns, standing }: Board): Words[] {
+/** Lanes that hold more than their limit. */
+function lanesOver({ lanes, cards }: Board): Words[] {
+	const over = lanes.flatMap((lane) => {
+		const there = cards.filter((card) => card.clock !== 'done' && laneOf(lanes, card) === lane).length;
+		return lane.limit !== null && there > lane.limit
+			? `the lane ${lane.name} ${there - lane.limit} over`
+			: [];
+	});
+	return over.length ? [{ text: list(over), tone: 'warn' }] : [];
+}
+
+function slots(board: Board): Words[] {
+	const { columns, standing } = board;
 	const limited = columns.filter((column) => column.limit !== null);
-	if (!limited.length) return [];
+	const lanes = lanesOver(board);
+	if (!limited.length) return lanes.length ? [{ text: 'Of its slots ' }, ...lanes, { text: '. ' }] : [];
 	const all = limited.reduce((sum, column) => sum + column.limit!, 0);
 	const taken = limited.reduce((sum, column) => sum + (standing.get(column.id) ?? 0), 0);
 	const over = limited.filter((column) => (standing.get(column.id) ?? 0) > column.limit!);
@@ -99,6 +114,7 @@ function slots({ columns, standing }: Board): Words[] {
 				tone: 'warn',
 			},
 		);
+	if (lanes.length) words.push({ text: ', ' }, ...lanes);
 	return [...words, { text: '. ' }];
 }
 

@@ -1,11 +1,13 @@
 <script lang="ts">
 	import { Input, Select } from 'flowbite-svelte';
 	import { parseDay } from '$core/calendar/days';
+	import { laneOf, roomForOthers } from '$core/board/lanes';
 	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
 	import type { Switch } from '$core/flow/set-up';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
 	import DateField from '../form/DateField.svelte';
+	import { CLASSES, className } from '../classes';
 	import OwnField from './OwnField.svelte';
 	import NameTag from '../board/NameTag.svelte';
 	import { amount, blockedWords, count, dateWords, daysSince, momentWords } from '../words';
@@ -36,12 +38,6 @@
 	);
 	const running = $derived(head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt));
 	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
-	const CLASSES = [
-		{ value: 'expedite', name: 'Expedite' },
-		{ value: 'fixed', name: 'Fixed date' },
-		{ value: 'standard', name: 'Standard' },
-		{ value: 'background', name: 'Background' },
-	];
 	const small = { select: 'py-1 px-2 text-base' };
 	const value = (event: Event) => (event.currentTarget as HTMLSelectElement | HTMLInputElement).value;
 	const types = $derived([
@@ -81,6 +77,11 @@
 				]
 			: []),
 		...coming.map((sprint) => ({ value: String(sprint.number), name: `${sprint.number}, planned` })),
+	]);
+	const lane = $derived(laneOf(head.lanes, card));
+	const lanes = $derived([
+		...(roomForOthers(head.lanes) || !lane ? [{ value: '', name: 'none' }] : []),
+		...head.lanes.map(({ id, name }) => ({ value: id, name })),
 	]);
 	/** Where a card can stand, with the slots of each place. */
 	const places = $derived([
@@ -215,16 +216,29 @@
 					onclick={() => onask({ kind: 'block', card })}>Block</button
 				>{/if}{/if}
 	</dd>
+	{#if head.lanes.length}<dt><label for="card-lane">Lane</label></dt>
+		<dd>
+			{#if mayEdit && !card.archived}<Select
+					id="card-lane"
+					items={lanes}
+					placeholder=""
+					classes={small}
+					value={lane?.id ?? ''}
+					onchange={(event: Event) =>
+						void again(board.changeCards([board.latest(card)], { lane: value(event) || null }))}
+				/>{:else}{lane?.name ?? 'none'}{/if}
+		</dd>
+	{/if}
 	{#if uses('classes')}<dt><label for="card-class">Class</label></dt>
 		<dd>
 			{#if mayEdit}<Select
 					id="card-class"
-					items={CLASSES}
+					items={[...CLASSES]}
 					placeholder=""
 					classes={small}
 					value={card.class}
 					onchange={(event: Event) => void again(board.classify(card, value(event) as CardView['class']))}
-				/>{:else}{CLASSES.find((known) => known.value === card.class)?.name}{/if}
+				/>{:else}{className(card.class)}{/if}
 		</dd>
 	{/if}
 	{#if uses('types')}<dt><label for="card-type">Type</label></dt>

@@ -222,7 +222,7 @@
 </section>
 <section aria-labelledby="set-off">
 	<h2 id="set-off">What it uses</h2>
-	{#each SWITCHES.filter((one) => one !== 'lanes') as part (part)}
+	{#each SWITCHES as part (part)}
 		<label class="tick"
 			><input
 				type="checkbox"

@@ -2,6 +2,7 @@
 	import type { ColumnView } from '$core/pages/board';
 	import type { CommandInput } from '../../commands';
 	import { count } from '../words';
+	import SlotSteps from './SlotSteps.svelte';
 
 	interface Props {
 		column: ColumnView;
@@ -91,24 +92,13 @@
 	</div>
 	{#if column.kind !== 'done'}
 		<h3>Slots</h3>
-		<div class="slots">
-			{#if column.limit === null}any number{:else}
-				{#if mayChange}<button
-						type="button"
-						aria-label="One slot less in {column.name}"
-						onclick={() => void slots(column.limit === 1 ? null : column.limit! - 1)}>−</button
-					>{/if}
-				<span role="img" aria-label="{column.limit} slots"
-					>{#if column.limit > 12}{column.limit}{:else}{#each { length: column.limit }, i (i)}<i
-							></i>{/each}{/if}</span
-				>
-			{/if}
-			{#if mayChange}<button
-					type="button"
-					aria-label="One slot more in {column.name}"
-					onclick={() => void slots((column.limit ?? Math.max(0, standing - 1)) + 1)}>+</button
-				>{/if}
-		</div>
+		<SlotSteps
+			of={column.name}
+			limit={column.limit}
+			{standing}
+			{mayChange}
+			onchange={(limit) => void slots(limit)}
+		/>
 		{#if column.limit !== null}
 			<h3>One more than that</h3>
 			<select
@@ -271,33 +261,6 @@
 		color: var(--paper);
 		border-radius: 3px;
 	}
-	.slots {
-		display: flex;
-		align-items: center;
-		gap: 6px;
-		color: var(--soft);
-	}
-	.slots span {
-		display: inline-flex;
-		flex-wrap: wrap;
-		gap: 3px;
-	}
-	.slots i {
-		width: 9px;
-		height: 9px;
-		background: var(--moss);
-		border-radius: 1.5px;
-	}
-	.slots button {
-		border: 1px solid var(--rule);
-		border-radius: 4px;
-		background: none;
-		color: var(--ink);
-		min-width: 26px;
-		min-height: 26px;
-		padding: 0;
-		font: 600 1rem var(--text);
-	}
 	.acts {
 		display: flex;
 		flex-wrap: wrap;
@@ -307,7 +270,6 @@
 	@media (pointer: coarse) {
 		.handle,
 		.kinds button,
-		.slots button,
 		select,
 		.name,
 		.link {

@@ -1,8 +1,10 @@
 <script lang="ts">
-	import { Input, Label, Textarea } from 'flowbite-svelte';
+	import { Input, Label, Select, Textarea } from 'flowbite-svelte';
+	import type { CardType, ServiceClass } from '$core/pages/board';
 	import type { SetUpPage } from '$core/pages/settings';
 	import type { BoardState } from '../board/board-state.svelte';
-	import { count } from '../words';
+	import { amount, list } from '../words';
+	import { CLASSES, className } from '../classes';
 	import Names from './Names.svelte';
 	import { namesOf } from './names';
 
@@ -11,7 +13,19 @@
 	const lead = $derived(head.role === 'lead');
 	let typeName = $state('');
 	let typeLines = $state('');
+	let typeSize = $state('');
+	let typeClass = $state('');
 	let problem = $state('');
+
+	/** What cards of a kind begin with, in words. */
+	function begins(type: CardType | undefined): string {
+		const parts = [
+			...(type?.size != null && head.unit !== 'none' ? [amount(type.size, head.unit)] : []),
+			...(type?.class ? [`the class ${className(type.class)}`] : []),
+			...(type?.checklist.length ? [`the lines ${type.checklist.join('; ')}`] : []),
+		];
+		return parts.length ? `begins with ${list(parts)}` : 'begins with nothing';
+	}
 
 	async function type(event: SubmitEvent) {
 		event.preventDefault();
@@ -19,15 +33,26 @@
 			.split('\n')
 			.map((line) => line.trim())
 			.filter(Boolean);
-		problem = typeName.trim() ? '' : 'A type needs a name.';
+		const size = typeSize.trim() === '' ? null : Number(typeSize.replace(',', '.'));
+		problem = !typeName.trim()
+			? 'A kind of card needs a name.'
+			: size !== null && !(size >= 0)
+				? 'The first size is a number, or empty for none.'
+				: '';
 		if (problem) return;
-		const sent = await board.ask('ChangeType', { board: head.id, name: typeName.trim(), checklist: lines });
+		const sent = await board.ask('ChangeType', {
+			board: head.id,
+			name: typeName.trim(),
+			checklist: lines,
+			size,
+			class: (typeClass || null) as ServiceClass | null,
+		});
 		if (!sent.ok) return void (problem = sent.refusal.title);
 		board.tell({
 			tone: 'done',
-			text: `Cards of the type ${typeName.trim()} begin with ${count(lines.length, 'checklist line')}.`,
+			text: `What cards of the kind ${typeName.trim()} begin with is kept.`,
 		});
-		[typeName, typeLines] = ['', ''];
+		[typeName, typeLines, typeSize, typeClass] = ['', '', '', ''];
 	}
 </script>
 
@@ -39,13 +64,11 @@
 		names={head.types.map((one) => one.name)}
 		retired={setUp.retired.type}
 		carried={setUp.carried.type}
-		says={(name) => {
-			const lines = head.types.find((one) => one.name === name)?.checklist ?? [];
-			return lines.length ? `begins with: ${lines.join('; ')}` : 'begins with no checklist';
-		}}
+		says={(name) => begins(head.types.find((one) => one.name === name))}
 		onmore={(name) => {
-			const lines = head.types.find((one) => one.name === name)?.checklist ?? [];
-			[typeName, typeLines] = [name, lines.join('\n')];
+			const type = head.types.find((one) => one.name === name);
+			[typeName, typeLines] = [name, (type?.checklist ?? []).join('\n')];
+			[typeSize, typeClass] = [String(type?.size ?? ''), type?.class ?? ''];
 		}}
 		mayChange={lead}
 		onchange={namesOf(board, 'type')}
@@ -59,7 +82,23 @@
 				<Label for="type-lines">Its checklist, a line each</Label>
 				<Textarea id="type-lines" bind:value={typeLines} rows={4} class="w-full text-base" />
 			</div>
-			<button class="plain">Keep the type</button>
+			{#if head.unit !== 'none'}<div>
+					<Label for="type-size">Its first size, in {head.unit}; empty for not sized</Label>
+					<Input id="type-size" inputmode="decimal" maxlength={7} bind:value={typeSize} />
+				</div>{/if}
+			{#if !head.off.includes('classes')}<div>
+					<Label for="type-class">Its first class</Label>
+					<Select
+						id="type-class"
+						placeholder=""
+						items={[
+							{ value: '', name: 'Standard, as any card' },
+							...CLASSES.filter((one) => one.value !== 'standard'),
+						]}
+						bind:value={typeClass}
+					/>
+				</div>{/if}
+			<button class="plain">Keep the kind</button>
 		</form>
 	{/if}
 </section>

@@ -28,6 +28,7 @@
 	const sentence = $derived(
 		boardSentence({
 			columns: board.head.columns,
+			lanes: board.head.lanes,
 			standing: new Map([...board.columns].map(([id, cards]) => [id, cards.length])),
 			cards: [...board.columns.values()].flat(),
 			expectation: board.expectation,

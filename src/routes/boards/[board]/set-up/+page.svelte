@@ -10,6 +10,7 @@
 	import Initiatives from '$lib/ui/set-up/Initiatives.svelte';
 	import Kinds from '$lib/ui/set-up/Kinds.svelte';
 	import Labels from '$lib/ui/set-up/Labels.svelte';
+	import Lanes from '$lib/ui/set-up/Lanes.svelte';
 	import Sprints from '$lib/ui/set-up/Sprints.svelte';
 	import { setUpSentence } from '$lib/ui/set-up/sentence';
 	import { PARTS } from '$lib/ui/set-up/parts';
@@ -39,9 +40,10 @@
 		{#key part}
 			{#if part === 'board'}<BoardPart {board} {setUp} />
 			{:else if part === 'columns'}<Columns {board} {setUp} mayChange={lead && !head.away} />
+			{:else if part === 'lanes'}<Lanes {board} {setUp} />
 			{:else if part === 'kinds'}<Kinds {board} {setUp} />
 			{:else if part === 'labels'}<Labels {board} {setUp} />
-			{:else if part === 'initiatives'}<Initiatives {board} {setUp} />
+			{:else if part === 'initiatives'}<Initiatives {board} {setUp} today={data.today} />
 			{:else if part === 'fields'}<Fields {board} {setUp} />
 			{:else if part === 'sprints'}<Sprints {board} today={data.today} />
 			{:else}<Changes {board} {setUp} />{/if}

@@ -1,0 +1,177 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { CardView, ColumnView, LaneView } from '$core/pages/board';
+	import { count } from '../words';
+	import Slots from './Slots.svelte';
+
+	interface Band {
+		lane: LaneView | null;
+		/** Unfinished cards that stand in it, filtered or not. */
+		standing: number;
+		/** Its cards as they are shown, by the columns. */
+		cells: CardView[][];
+	}
+	interface Props {
+		columns: ColumnView[];
+		bands: Band[];
+		/** Lanes that are folded away, by their ids; `none` for what stands in no lane. */
+		folded: ReadonlySet<string>;
+		/** Where lanes are set up; null for those who may not. */
+		settings: string | null;
+		head: Snippet<[ColumnView]>;
+		cell: Snippet<[ColumnView, LaneView | null, CardView[]]>;
+		onfold: (lane: string) => void;
+	}
+	/** The columns of a board with lanes across them. A folded lane still shows its counts. */
+	let { columns, bands, folded, settings, head, cell, onfold }: Props = $props();
+	const idOf = (lane: LaneView | null) => lane?.id ?? 'none';
+	const nameOf = (lane: LaneView | null) => lane?.name ?? 'In no lane';
+</script>
+
+<div class="corner">
+	{#if settings}<a class="link" href={settings}>Set up lanes</a>{/if}
+</div>
+{#each columns as column (column.id)}
+	<div class="head {column.kind}">{@render head(column)}</div>
+{/each}
+{#each bands as { lane, standing, cells } (idOf(lane))}
+	{@const shut = folded.has(idOf(lane))}
+	<section class="band" aria-labelledby="lane-{idOf(lane)}">
+		<div class="name" class:shut>
+			<h3 id="lane-{idOf(lane)}">
+				<button
+					type="button"
+					aria-expanded={!shut}
+					title={shut ? 'Unfold it' : 'Fold it away'}
+					onclick={() => onfold(idOf(lane))}
+					><span class="turn" aria-hidden="true">{shut ? '▸' : '▾'}</span>{nameOf(lane)}</button
+				>
+			</h3>
+			{#if lane && lane.limit !== null}<Slots limit={lane.limit} {standing} />
+				{#if standing > lane.limit}<small class="warn">{standing} of {lane.limit}</small>{/if}
+			{:else}<small>{count(standing, 'card')}</small>{/if}
+			{#if lane?.class && lane.class !== lane.name.toLowerCase()}<small
+					>{lane.class === 'fixed' ? 'fixed date' : lane.class}</small
+				>{/if}
+		</div>
+		{#each columns as column, i (column.id)}
+			<div class="place {column.kind}">
+				{#if shut}<span class="count" aria-label="{count(cells[i]!.length, 'card')} in {column.name}"
+						>{cells[i]!.length || '·'}</span
+					>{:else}{@render cell(column, lane, cells[i]!)}{/if}
+			</div>
+		{/each}
+	</section>
+{/each}
+
+<style>
+	.band {
+		display: contents;
+	}
+	.corner,
+	.head {
+		position: sticky;
+		top: 0;
+		z-index: 4;
+		background: var(--paper);
+		padding: 4px 0 6px 10px;
+		border-bottom: 1.5px solid var(--edge);
+	}
+	.corner {
+		padding: 6px 8px 6px 0;
+		font-size: 12px;
+	}
+	.head,
+	.place {
+		min-width: 0;
+		border-left: 1px solid var(--rule);
+	}
+	.queue {
+		border-left: 1px dashed var(--faint);
+	}
+	.name,
+	.place {
+		border-bottom: 1px solid var(--rule);
+	}
+	.place {
+		display: flex;
+		flex-direction: column;
+		padding-left: 10px;
+	}
+	.name {
+		display: flex;
+		flex-direction: column;
+		align-items: flex-start;
+		gap: 3px;
+		padding: 6px 8px 6px 0;
+	}
+	.shut {
+		padding-block: 3px;
+		flex-flow: row wrap;
+		align-items: center;
+	}
+	h3 {
+		font: 600 0.95rem var(--text);
+		overflow-wrap: anywhere;
+	}
+	h3 button {
+		border: 0;
+		background: none;
+		color: inherit;
+		font: inherit;
+		padding: 0;
+		text-align: left;
+		min-height: 24px;
+	}
+	h3 button:hover {
+		color: var(--moss);
+	}
+	.turn {
+		display: inline-block;
+		width: 1em;
+		color: var(--faint);
+	}
+	small {
+		font-size: 12px;
+		color: var(--faint);
+	}
+	small.warn {
+		color: var(--brick);
+	}
+	.count {
+		display: block;
+		padding: 5px 2px;
+		color: var(--soft);
+		font-variant-numeric: tabular-nums;
+	}
+	@media (pointer: coarse) {
+		h3 button {
+			min-height: 44px;
+		}
+	}
+	@media (max-width: 700px) {
+		.corner {
+			display: none;
+		}
+		.head,
+		.place {
+			scroll-snap-align: start;
+			border-left: 0;
+			padding-inline: 14px 6px;
+		}
+		.place {
+			border-bottom: 0;
+		}
+		.name {
+			grid-column: 1 / -1;
+			position: sticky;
+			left: 0;
+			width: 100vw;
+			flex-flow: row wrap;
+			align-items: center;
+			gap: 3px 10px;
+			padding: 2px 14px;
+			border-bottom: 1px solid var(--rule);
+		}
+	}
+</style>
