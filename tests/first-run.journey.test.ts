@@ -53,6 +53,16 @@ test('from an empty database to a first sprint with a colleague, in at most 40 c
 	await accessible(page);
 	await tidy(page);
 
+	// A lane for what cannot wait, and a field of their own.
+	await click(page.getByRole('link', { name: 'Lanes', exact: true }));
+	await write(page.getByLabel('A new lane, called'), 'Cannot wait');
+	await click(page.getByRole('button', { name: 'Add the lane' }));
+	await done(page, 'The lane Cannot wait is on the board.');
+	await click(page.getByRole('link', { name: 'Fields', exact: true }));
+	await write(page.getByLabel('A new field, called'), 'Berth');
+	await click(page.getByRole('button', { name: 'Add the field' }));
+	await done(page, 'Cards have the field Berth.');
+
 	// A colleague is invited, and comes in on a phone.
 	await click(page.getByRole('link', { name: 'Board', exact: true }).first());
 	await click(page.getByRole('link', { name: 'invite those you work with' }));
@@ -99,11 +109,14 @@ test('from an empty database to a first sprint with a colleague, in at most 40 c
 	assert.ok(performance.now() - began < 120_000);
 	const { rows } = await db.query(
 		`select (select count(*)::int from person) as people, (select count(*)::int from card) as cards,
-			(select array_agg(name order by position) from board_column) as columns`,
+			(select array_agg(name order by position) from board_column) as columns,
+			(select array_agg(name) from lane) as lanes, (select array_agg(name order by position) from field) as fields`,
 	);
 	assert.deepEqual(rows[0], {
 		people: 2,
 		cards: 2,
+		lanes: ['Cannot wait'],
+		fields: ['Parts to bring', 'Berth'],
 		columns: [
 			'Came in',
 			'Preparing',

@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
+import { aboutPage } from '../src/lib/server/questions/about.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { setUpPage } from '../src/lib/server/questions/settings.ts';
 import { settingSentence } from '../src/core/board/setting-sentence.ts';
@@ -119,4 +120,83 @@ test('what was changed is told with what it was before, and taken back by who di
 		board.member.id,
 	]);
 	assert.equal(Number(rates[0].rate), 40);
+});
+
+test('a new card begins with the checklist, size and class of its kind; an old one takes what it has not got', async () => {
+	const { board, lined, loose } = await scene(db);
+	const on = { board: board.id };
+	await command(board.lead, 'ChangeType', {
+		...on,
+		name: 'Repair',
+		checklist: ['Cause'],
+		size: 5,
+		class: 'fixed',
+	});
+	const made = await command(board.member, 'AddCards', {
+		...on,
+		cards: [
+			{ title: 'New', type: 'Repair' },
+			{ title: 'Large', type: 'Repair', size: 8, class: 'background' },
+			{ title: 'Whole', type: 'Repair' },
+			{ title: 'Part', parent: 2 },
+		],
+	});
+	const rows = async (ids: readonly string[]) =>
+		(
+			await db.query(
+				`select size, "left", class, jsonb_array_length(checklist) as lines from card where id = any($1::uuid[]) order by number`,
+				[ids],
+			)
+		).rows.map(({ size, left, class: of, lines }) => `${size} ${left} ${of} ${lines}`);
+	assert.deepEqual(await rows((made.result.cards as { id: string }[]).map(({ id }) => id)), [
+		'5 5 fixed 1',
+		'8 8 background 1',
+		'null 0 fixed 1',
+		'null 0 standard 0',
+	]);
+	await db.query('update card set size = null, "left" = 0 where id = $1', [loose]);
+	const cards = [...(await seen(db, lined)), ...(await seen(db, loose))];
+	const [before] = await rows([lined]);
+	await command(board.member, 'ChangeCards', { ...on, cards, type: 'Repair' });
+	assert.deepEqual(await rows([loose]), ['5 5 fixed 1']);
+	assert.equal((await rows([lined]))[0]!.split(' ')[0], before!.split(' ')[0], 'a size that it has stays');
+	for (const [input, field] of [
+		[{ size: -1 }, 'size'],
+		[{ class: 'soon' }, 'class'],
+	] as const)
+		assert.equal(
+			(await refusal(command(board.lead, 'ChangeType', { ...on, name: 'Repair', checklist: [], ...input })))
+				.field,
+			field,
+		);
+});
+
+test('an initiative has a target, somebody who leads it, and budgets in hours and in money', async () => {
+	const { board, lined } = await scene(db);
+	const on = { board: board.id, initiative: 'Winter' };
+	await command(board.member, 'ChangeCards', {
+		board: board.id,
+		cards: await seen(db, lined),
+		initiative: 'Winter',
+	});
+	await command(board.lead, 'ChangeInitiative', { ...on, target: '2026-12-18', lead: board.member.id });
+	await command(board.lead, 'ChangeBudget', { ...on, hours: 80 });
+	await command(board.lead, 'ChangeBudget', { ...on, money: 12_000 });
+	const head = await boardHead(board.lead, board.slug);
+	assert.deepEqual((await setUpPage(head, board.lead)).initiatives, {
+		Winter: { hours: 80, money: 12_000, target: '2026-12-18', lead: board.member.id },
+	});
+	assert.deepEqual((await aboutPage(head)).initiatives.Winter!.money, 12_000);
+	for (const [name, input, code] of [
+		['ChangeInitiative', { target: '2026-02-30' }, 'invalid.target'],
+		['ChangeInitiative', { lead: board.viewer.id }, 'lead.unknown'],
+		['ChangeInitiative', { initiative: 'Summer' }, 'initiative.unknown'],
+		['ChangeBudget', { money: 0 }, 'invalid.money'],
+		['ChangeBudget', { hours: 0 }, 'invalid.hours'],
+	] as const)
+		assert.equal((await refusal(command(board.lead, name, { ...on, ...input }))).code, code, name);
+	assert.equal(
+		(await refusal(command(board.member, 'ChangeInitiative', { ...on, target: null }))).code,
+		'right.missing',
+	);
 });

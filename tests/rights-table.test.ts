@@ -182,6 +182,7 @@ const PAGES: Record<
 };
 for (const place of [
 	'',
+	'/about',
 	'/backlog',
 	'/backlog/cards',
 	'/flow',

@@ -163,7 +163,7 @@ export interface BoardHead {
 }
 
 /** A board as the line of its places needs it. */
-export type BoardPlaces = Pick<BoardHead, 'name' | 'slug' | 'sprintDays' | 'teamId' | 'role'> & {
+export type BoardPlaces = Pick<BoardHead, 'name' | 'slug' | 'sprintDays' | 'teamId' | 'role' | 'off'> & {
 	people: Pick<PersonView, 'id' | 'gone'>[];
 };
 

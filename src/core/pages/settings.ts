@@ -24,7 +24,6 @@ export interface InitiativeSettings {
 }
 
 export interface SetUpPage {
-	purpose: string;
 	visibleTo: 'team' | 'named' | 'signed-in';
 	changedBy: 'team' | 'named';
 	/** Those who may see it, or change it, where only named people may. */

@@ -78,7 +78,7 @@ export async function boardByKey(key: string): Promise<BoardHead | null> {
 /** A board of a team, as the line of its places needs it; null when there is none, or the person may not see it. */
 export async function placesOf(person: Person, team: string, slug: string): Promise<BoardPlaces | null> {
 	const [found] = await rows<BoardPlaces>(
-		`select b.name, b.slug, b.sprint_days as "sprintDays", b.team_id as "teamId", r.role,
+		`select b.name, b.slug, b.sprint_days as "sprintDays", b.team_id as "teamId", r.role, b.off,
 			(select json_agg(json_build_object('id', m.person_id, 'gone', m.left_at is not null)) from membership m
 			where m.team_id = b.team_id) as people
 		from board b

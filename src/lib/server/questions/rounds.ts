@@ -1,4 +1,5 @@
 import type { RoundsPage } from '../../../core/pages/rounds.ts';
+import { asUsed } from '../../../core/board/used.ts';
 import { laneOf } from '../../../core/board/lanes.ts';
 import { sprintOdds } from '../../../core/board/odds.ts';
 import type { BoardHead, CardView } from '../../../core/pages/board.ts';
@@ -61,7 +62,8 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 			'rounds',
 		),
 	]);
-	const cards = [...new Map([...board.cards, ...plan.cards].map((card) => [card.id, card])).values()].filter(
+	const known = new Map([...board.cards, ...plan.cards].map((card) => [card.id, asUsed(head, card)]));
+	const cards = [...known.values()].filter(
 		(card) => card.clock !== 'done' && (card.column || card.sprint !== null || card.due !== null),
 	);
 	const fold = await boardFold(head);

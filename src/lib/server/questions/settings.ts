@@ -6,18 +6,21 @@ import type { Person } from '../sign-in.ts';
 
 const SHOWN = 40;
 
+/** What is set of the initiatives of board $1, by their names, in SQL. */
+export const INITIATIVES = `(select coalesce(json_object_agg(name, json_build_object('hours', budget_hours, 'money', budget_money,
+	'target', target, 'lead', lead_id)), '{}')
+	from initiative where board_id = $1 and retired_at is null)`;
+
 /** What Set-up shows beside the board itself: names that are retired, and what was changed lately, by whom. */
 export async function setUpPage(head: BoardHead, person: Person): Promise<SetUpPage> {
 	const [found] = await rows<SetUpPage>(
-		`select b.purpose, b.visible_to as "visibleTo", b.changed_by as "changedBy",
+		`select b.visible_to as "visibleTo", b.changed_by as "changedBy",
 			(select coalesce(json_agg(json_build_object('person', person_id, 'changes', changes)), '[]') from board_person where board_id = $1) as named,
 			(select coalesce(json_agg(json_build_object('id', id, 'name', name) order by name), '[]')
 			from field where board_id = $1 and retired_at is not null) as "retiredFields",
 			(select coalesce(json_agg(json_build_object('id', id, 'name', name) order by name), '[]')
 			from lane where board_id = $1 and retired_at is not null) as "retiredLanes",
-			(select coalesce(json_object_agg(name, json_build_object('hours', budget_hours, 'money', budget_money, 'target', target,
-				'lead', lead_id)), '{}')
-			from initiative where board_id = $1 and retired_at is null) as initiatives,
+			${INITIATIVES} as initiatives,
 			(select coalesce(json_object_agg(k.id, (select count(*) from stay s where s.column_id = k.id)), '{}')
 			from board_column k where k.board_id = $1) as stays,
 			(select coalesce(json_object_agg(k.id, (select count(*) from card c where c.column_id = k.id and c.archived_at is null)), '{}')

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { uses } from '$core/board/used';
 	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
 	import { shownValue } from '$core/fields/own';
 	import type { CardsChange } from '../board/board-state.svelte';
@@ -96,7 +97,7 @@
 						class="label">{label}</span
 					>{:else}<span class="empty">label</span>{/each}</button
 			>
-			{#if !head.off.includes('types')}<select
+			{#if uses(head, 'types')}<select
 					class="type"
 					tabindex={tab}
 					aria-label="Type of {card.number}"

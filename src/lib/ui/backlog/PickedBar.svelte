@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { uses } from '$core/board/used';
 	import type { CardView, SprintView } from '$core/pages/board';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
@@ -32,19 +33,19 @@
 	<b>{count(cards.length, 'card')} picked{head.unit === 'none' ? '' : `, ${amount(left, head.unit)}`}</b>
 	<button type="button" class="link" onclick={() => onask({ kind: 'owners', cards })}>Owners</button>
 	<button type="button" class="link" onclick={() => onask({ kind: 'labels', cards })}>Labels</button>
-	<select
-		class="choice"
-		aria-label="Type"
-		onchange={(event) =>
-			choose(
-				event.currentTarget,
-				(type) => void board.changeCards(cards, { type: type === '-' ? '' : type }),
-			)}
-	>
-		<option value="">Type</option>
-		<option value="-">no type</option>
-		{#each head.types as type (type.name)}<option>{type.name}</option>{/each}
-	</select>
+	{#if uses(head, 'types')}<select
+			class="choice"
+			aria-label="Type"
+			onchange={(event) =>
+				choose(
+					event.currentTarget,
+					(type) => void board.changeCards(cards, { type: type === '-' ? '' : type }),
+				)}
+		>
+			<option value="">Type</option>
+			<option value="-">no type</option>
+			{#each head.types as type (type.name)}<option>{type.name}</option>{/each}
+		</select>{/if}
 	<select
 		class="choice"
 		aria-label="Initiative"
@@ -58,21 +59,21 @@
 		<option value="-">no initiative</option>
 		{#each head.initiatives as initiative (initiative)}<option>{initiative}</option>{/each}
 	</select>
-	<select
-		class="choice"
-		aria-label="Class"
-		onchange={(event) =>
-			choose(
-				event.currentTarget,
-				(name) => void board.changeCards(cards, { class: name as CardView['class'] }),
-			)}
-	>
-		<option value="">Class</option>
-		<option value="expedite">Expedite</option>
-		<option value="fixed">Fixed date</option>
-		<option value="standard">Standard</option>
-		<option value="background">Background</option>
-	</select>
+	{#if uses(head, 'classes')}<select
+			class="choice"
+			aria-label="Class"
+			onchange={(event) =>
+				choose(
+					event.currentTarget,
+					(name) => void board.changeCards(cards, { class: name as CardView['class'] }),
+				)}
+		>
+			<option value="">Class</option>
+			<option value="expedite">Expedite</option>
+			<option value="fixed">Fixed date</option>
+			<option value="standard">Standard</option>
+			<option value="background">Background</option>
+		</select>{/if}
 	{#if head.lanes.length}<select
 			class="choice"
 			aria-label="Lane"

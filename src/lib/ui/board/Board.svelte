@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { tick } from 'svelte';
+	import { uses } from '$core/board/used';
 	import { laneOf, roomForOthers } from '$core/board/lanes';
 	import type { CardView, ColumnView, LaneView, PersonView } from '$core/pages/board';
 	import { goto } from '$app/navigation';
@@ -251,7 +252,7 @@
 			block: () => card && blockOrUnblock(card),
 			owners: () => card && (asking = { kind: 'owners', cards: [card] }),
 			size: () => card && (asking = { kind: 'size', card }),
-			time: () => card && !card.parts && (asking = { kind: 'time', card }),
+			time: () => card && !card.parts && uses(head, 'hours') && (asking = { kind: 'time', card }),
 			undo: () => void board.undo(),
 			help: onkeys,
 		};

@@ -3,6 +3,7 @@ import { SvelteMap } from 'svelte/reactivity';
 import type { FieldValue } from '$core/fields/own';
 import type { PastedCard } from '$core/backlog/paste';
 import { intoLane } from '$core/board/lanes';
+import { asUsed } from '$core/board/used';
 import type { BoardCards, BoardHead, CardView, LaneView } from '$core/pages/board';
 import type { TableCard } from '$core/exchange/card-file';
 import { enter, type CardClock } from '$core/flow/clock';
@@ -69,7 +70,7 @@ export class BoardState {
 	): void {
 		if (page.expectation !== undefined) this.expectation = page.expectation;
 		if (page.doneSince !== undefined) this.doneSince = page.doneSince;
-		const truth = new Map(page.cards.map((card) => [card.id, card]));
+		const truth = new Map(page.cards.map((card) => [card.id, asUsed(this.head, card)]));
 		// Where something was heard of meanwhile, the newer word on each card counts.
 		if (page.seq < this.seq)
 			for (const [id, known] of this.truth)
@@ -139,7 +140,8 @@ export class BoardState {
 		if (change.seq > this.seq) this.seq = change.seq;
 		const cards = new Map(this.cards);
 		let news = false;
-		for (const card of change.cards) {
+		for (const told of change.cards) {
+			const card = asUsed(this.head, told);
 			const known = this.truth.get(card.id);
 			if (known && known.version > card.version) continue;
 			this.truth.set(card.id, card);

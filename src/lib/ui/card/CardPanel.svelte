@@ -8,8 +8,9 @@
 	import { cardAddress } from '../frame/card-address';
 	import { momentWords } from '../words';
 	import type { CardPage } from '$core/pages/card';
+	import { uses } from '$core/board/used';
 	import Checklist from './Checklist.svelte';
-	import Description from './Description.svelte';
+	import Written from '../form/Written.svelte';
 	import Fields from './Fields.svelte';
 	import Related from './Related.svelte';
 	import Talk from './Talk.svelte';
@@ -218,8 +219,9 @@
 				</p>{/if}
 			<Fields {board} {card} {today} {mayEdit} onask={(one) => (asking = one)} {again} />
 			{#key card.id}
-				<Description
-					{cardKey}
+				<Written
+					title="Description"
+					of={cardKey}
 					text={card.description}
 					{mayEdit}
 					onkeep={(description) => ask('DescribeCard', { description })}
@@ -241,7 +243,7 @@
 					onfree={() => void ask('NestCard', { parent: null })}
 				/>
 				{#if mayEdit || card.time.length}
-					{#if !head.off.includes('hours') || card.time.length}<TimeSpent
+					{#if uses(head, 'hours')}<TimeSpent
 							cardId={card.id}
 							number={card.number}
 							entries={card.time}

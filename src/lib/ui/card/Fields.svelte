@@ -3,7 +3,7 @@
 	import { parseDay } from '$core/calendar/days';
 	import { laneOf, roomForOthers } from '$core/board/lanes';
 	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
-	import type { Switch } from '$core/flow/set-up';
+	import { uses } from '$core/board/used';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
 	import DateField from '../form/DateField.svelte';
@@ -24,12 +24,6 @@
 	}
 	let { board, card, today, mayEdit, onask, again }: Props = $props();
 	const head = $derived<BoardHead>(board.head);
-	/** What is switched off leaves the card, unless it says something there. */
-	const uses = (part: Switch) =>
-		!head.off.includes(part) ||
-		(part === 'classes' && card.class !== 'standard') ||
-		(part === 'types' && card.type !== '') ||
-		(part === 'dates' && (card.start !== null || card.due !== null));
 	const column = $derived(head.columns.find((known) => known.id === card.column));
 	const people = $derived(
 		new Map<string, PersonView & { seed: number }>(
@@ -229,7 +223,7 @@
 				/>{:else}{lane?.name ?? 'none'}{/if}
 		</dd>
 	{/if}
-	{#if uses('classes')}<dt><label for="card-class">Class</label></dt>
+	{#if uses(head, 'classes')}<dt><label for="card-class">Class</label></dt>
 		<dd>
 			{#if mayEdit}<Select
 					id="card-class"
@@ -241,7 +235,7 @@
 				/>{:else}{className(card.class)}{/if}
 		</dd>
 	{/if}
-	{#if uses('types')}<dt><label for="card-type">Type</label></dt>
+	{#if uses(head, 'types')}<dt><label for="card-type">Type</label></dt>
 		<dd>
 			{#if mayEdit && types.length > 1}<Select
 					id="card-type"
@@ -293,7 +287,7 @@
 			/><button type="button" class="link" onclick={() => (naming = true)}>Name a new one</button
 			>{:else}{card.initiative ?? 'none'}{/if}
 	</dd>
-	{#if uses('dates')}<dt><label for="card-start">Start</label></dt>
+	{#if uses(head, 'dates')}<dt><label for="card-start">Start</label></dt>
 		<dd>
 			{#if mayEdit}<DateField
 					id="card-start"

@@ -2,7 +2,7 @@
 	import { Textarea } from 'flowbite-svelte';
 	import type { CardEvent } from '$core/pages/card';
 	import { momentWords } from '../words';
-	import Markdown from './Markdown.svelte';
+	import Markdown from '../form/Markdown.svelte';
 
 	interface Props {
 		cardKey: string;

@@ -1,7 +1,9 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import type { Found } from '$core/pages/find';
+	import { page } from '$app/state';
 	import { send } from '../send';
+	import { choose, placeAt, toDo, type Key } from './keymap';
 	import { PARTS } from '../set-up/parts';
 
 	/** A line of the list: what was found, or a place to go. */
@@ -43,6 +45,7 @@
 							]
 						: []),
 					{ words: 'Go to flow', to: `/boards/${slug}/flow` },
+					{ words: 'Read about the board: what it is for, policies, people', to: `/boards/${slug}/about` },
 					...(lead
 						? [
 								{ words: 'Set-up', to: `/boards/${slug}/set-up` },
@@ -65,6 +68,25 @@
 		{ words: 'See all boards', to: '/' },
 		{ words: 'Make a token', to: '/you' },
 	]);
+	/** What had the focus before: what is done is done there. */
+	let before = $state.raw<Element | null>(null);
+	const around = $derived(before?.isConnected ? before : null);
+	const row = $derived(around?.closest('li[data-card], li[data-row], [data-stint]') ?? null);
+	/** What can be done in the place that is open, to the card that had the focus. */
+	const deeds = $derived.by(() => {
+		const place = placeAt(page.url.pathname, page.url.searchParams.has('walk'));
+		if (!place) return [];
+		const number = /\d+/.exec(row?.textContent ?? '')?.[0];
+		return toDo(place, { write: Boolean(board), card: row !== null }).map((key) => ({
+			id: `key ${key.shown}`,
+			key: '',
+			words: key.card && number ? `Card ${number}: ${key.words}` : capital(key.words),
+			place: key.shown,
+			to: key,
+		}));
+	});
+	const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1);
+
 	/** Any word of a place finds it, in any order. */
 	const typed = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
 	// Places come first: they are known at once, so cards that are found later never move them from under a pointer.
@@ -72,6 +94,7 @@
 		...places
 			.filter(({ words }) => typed.every((word) => words.toLowerCase().includes(word)))
 			.map((place) => ({ id: place.to, key: '', place: '', ...place })),
+		...deeds.filter(({ words }) => typed.every((word) => words.toLowerCase().includes(word))),
 		...cards.map(({ kind, key, title, place, to }) => ({
 			id: `${kind} ${to}`,
 			key,
@@ -116,12 +139,16 @@
 		}
 	}
 
-	async function go(to: string) {
+	/** Goes to a place, or does what a key does where the focus was. */
+	async function go(to: string | Key) {
+		const at = around ?? document.body;
 		open = false;
 		text = '';
 		cards = [];
 		input?.blur();
-		await goto(to);
+		if (typeof to === 'string') return goto(to);
+		if (at instanceof HTMLElement) at.focus();
+		choose(to, at);
 	}
 
 	function onkeydown(event: KeyboardEvent) {
@@ -154,7 +181,11 @@
 		bind:this={input}
 		bind:value={text}
 		oninput={look}
-		onfocus={() => (open = true)}
+		onfocus={(event) => {
+			open = true;
+			if (event.relatedTarget instanceof Element) before = event.relatedTarget;
+			else before = null;
+		}}
 		onblur={() => (open = false)}
 		{onkeydown}
 		role="combobox"

@@ -18,6 +18,7 @@
 			| 'timesheet'
 			| 'account'
 			| 'team'
+			| 'about'
 			| 'set-up';
 		children?: Snippet;
 	}
@@ -40,10 +41,19 @@
 		...(inTeam
 			? [
 					{ name: 'People', id: 'people', to: `/teams/${board.teamId}/people?from=${board.slug}` },
-					{ name: 'Timesheet', id: 'timesheet', to: `/teams/${board.teamId}/timesheet?from=${board.slug}` },
+					...(board.off.includes('hours')
+						? []
+						: [
+								{
+									name: 'Timesheet',
+									id: 'timesheet',
+									to: `/teams/${board.teamId}/timesheet?from=${board.slug}`,
+								},
+							]),
 					{ name: 'Account', id: 'account', to: `/teams/${board.teamId}/account?from=${board.slug}` },
 				]
 			: []),
+		{ name: 'About', id: 'about', to: `${to}/about` },
 		...(board.role === 'lead' ? [{ name: 'Set-up', id: 'set-up', to: `${to}/set-up` }] : []),
 	]);
 </script>

@@ -9,6 +9,10 @@ export interface Key<Does extends string = string> {
 	single?: true;
 	/** It changes something: viewers have it not. */
 	writes?: true;
+	/** It is done to a card: find-or-do offers it where one has the focus. */
+	card?: true;
+	/** How to get about, not something to do: find-or-do leaves it out. */
+	keyOnly?: true;
 }
 
 const ARROWS = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'] as const;
@@ -16,7 +20,13 @@ const shifted = (keys: readonly string[]) => keys.map((key) => `Shift+${key}`);
 
 /** A letter that does something to what is meant. */
 const letter = <D extends string>(does: D, key: string, words: string) =>
-	({ does, on: [key], shown: key.toUpperCase(), words, single: true, writes: true }) as const;
+	({ does, on: [key], shown: key.toUpperCase(), words, single: true, writes: true, card: true }) as const;
+
+/** The same where it is done without a card as well. */
+const anywhere = <D extends string>(does: D, key: string, words: string) => {
+	const { card: _card, ...rest } = letter(does, key, words);
+	return rest;
+};
 
 const UNDO = {
 	does: 'undo',
@@ -30,24 +40,32 @@ const FIND = {
 	shown: 'Space',
 	words: 'find a card or do something',
 	single: true,
+	keyOnly: true,
 } as const;
-const OPEN = { does: 'open', on: ['Enter'], shown: 'Enter', words: 'open the card' } as const;
+const OPEN = { does: 'open', on: ['Enter'], shown: 'Enter', words: 'open the card', keyOnly: true } as const;
 const HELP = { does: 'help', on: ['?', 'Shift+?'], shown: '?', words: 'these keys' } as const;
 
 /** The keys of every place. What the page does on a key, what `?` lists and what the guide says is read from here. */
 export const KEYMAPS = {
 	board: [
-		{ does: 'go', on: ARROWS, shown: '← → ↑ ↓', words: 'go from card to card' },
-		{ does: 'go', on: ['Home', 'End'], shown: 'Home End', words: 'first and last card of the column' },
+		{ does: 'go', keyOnly: true, on: ARROWS, shown: '← → ↑ ↓', words: 'go from card to card' },
+		{
+			does: 'go',
+			keyOnly: true,
+			on: ['Home', 'End'],
+			shown: 'Home End',
+			words: 'first and last card of the column',
+		},
 		OPEN,
 		{
 			does: 'move',
+			keyOnly: true,
 			on: shifted([...ARROWS, 'Home', 'End']),
 			shown: 'Shift + ← → ↑ ↓',
 			words: 'move the card',
 			writes: true,
 		},
-		letter('add', 'n', 'add a card below'),
+		anywhere('add', 'n', 'add a card below'),
 		letter('rename', 't', 'change the title'),
 		letter('block', 'b', 'block or unblock'),
 		letter('owners', 'o', 'owners'),
@@ -60,6 +78,7 @@ export const KEYMAPS = {
 	backlog: [
 		{
 			does: 'go',
+			keyOnly: true,
 			on: ['ArrowUp', 'ArrowDown', 'Home', 'End'],
 			shown: '↑ ↓ Home End',
 			words: 'go from card to card',
@@ -67,6 +86,7 @@ export const KEYMAPS = {
 		OPEN,
 		{
 			does: 'move',
+			keyOnly: true,
 			on: shifted(['ArrowUp', 'ArrowDown']),
 			shown: 'Shift + ↑ ↓',
 			words: 'move the card, or all picked ones',
@@ -74,6 +94,7 @@ export const KEYMAPS = {
 		},
 		{
 			does: 'move',
+			keyOnly: true,
 			on: shifted(['Home', 'End']),
 			shown: 'Shift + Home End',
 			words: 'move to the top, to the end',
@@ -86,10 +107,11 @@ export const KEYMAPS = {
 			shown: 'P',
 			words: 'pick; with Shift from the last picked to this one',
 			single: true,
+			card: true,
 			writes: true,
 		},
-		{ does: 'unpick', on: ['Escape'], shown: 'Esc', words: 'pick nothing any more' },
-		letter('add', 'n', 'add a card below'),
+		{ does: 'unpick', keyOnly: true, on: ['Escape'], shown: 'Esc', words: 'pick nothing any more' },
+		anywhere('add', 'n', 'add a card below'),
 		letter('size', 's', 'size'),
 		letter('owners', 'o', 'owners'),
 		letter('labels', 'l', 'labels'),
@@ -105,13 +127,15 @@ export const KEYMAPS = {
 	plan: [
 		{
 			does: 'go',
+			keyOnly: true,
 			on: ['ArrowUp', 'ArrowDown', 'Home', 'End'],
 			shown: '↑ ↓',
 			words: 'choose in the backlog; from person to person in the rows',
 		},
-		{ does: 'along', on: ['ArrowLeft'], shown: '← →', words: 'from card to card in a row' },
+		{ does: 'along', keyOnly: true, on: ['ArrowLeft'], shown: '← →', words: 'from card to card in a row' },
 		{
 			does: 'along',
+			keyOnly: true,
 			on: ['ArrowRight'],
 			shown: '→',
 			words: 'in the backlog: give the card, or all picked ones, to…',
@@ -119,6 +143,7 @@ export const KEYMAPS = {
 		letter('give', 'g', 'give the card, or all picked ones, to…'),
 		{
 			does: 'hand',
+			keyOnly: true,
 			on: shifted(ARROWS),
 			shown: 'Shift + ↑ ↓',
 			words: 'give the card of a row to the person above or below',
@@ -126,13 +151,14 @@ export const KEYMAPS = {
 		},
 		{
 			does: 'take-out',
+			card: true,
 			on: ['Delete', 'Backspace'],
 			shown: 'Delete',
 			words: 'take the card out of the sprint',
 			writes: true,
 		},
 		letter('pick', 'p', 'pick'),
-		{ does: 'unpick', on: ['Escape'], shown: 'Esc', words: 'pick nothing any more' },
+		{ does: 'unpick', keyOnly: true, on: ['Escape'], shown: 'Esc', words: 'pick nothing any more' },
 		letter('size', 's', 'size and what is left'),
 		letter('owners', 'o', 'owners'),
 		OPEN,
@@ -143,12 +169,14 @@ export const KEYMAPS = {
 	settle: [
 		{
 			does: 'go',
+			keyOnly: true,
 			on: ['ArrowUp', 'ArrowDown', 'Home', 'End'],
 			shown: '↑ ↓ Home End',
 			words: 'go from card to card',
 		},
 		{
 			does: 'decide',
+			keyOnly: true,
 			on: ['1', '2', '3', '4'],
 			shown: '1 2 3 4',
 			words: 'carry, split, backlog, drop; of all picked cards where this one is picked',
@@ -162,10 +190,10 @@ export const KEYMAPS = {
 		HELP,
 	],
 	walk: [
-		{ does: 'on', on: ['ArrowRight', 'ArrowDown'], shown: '→ ↓', words: 'the next card' },
-		{ does: 'back', on: ['ArrowLeft', 'ArrowUp'], shown: '← ↑', words: 'the one before' },
+		{ does: 'on', keyOnly: true, on: ['ArrowRight', 'ArrowDown'], shown: '→ ↓', words: 'the next card' },
+		{ does: 'back', keyOnly: true, on: ['ArrowLeft', 'ArrowUp'], shown: '← ↑', words: 'the one before' },
 		{ does: 'note', on: ['n'], shown: 'N', words: 'write a note', single: true },
-		{ does: 'end', on: ['Escape'], shown: 'Esc', words: 'end the walk' },
+		{ does: 'end', keyOnly: true, on: ['Escape'], shown: 'Esc', words: 'end the walk' },
 	],
 } as const satisfies Record<string, readonly Key[]>;
 
@@ -198,6 +226,38 @@ export function pressed<P extends Place>(
 	const plain = event.key.length === 1 && name.startsWith('Shift+') ? name.slice('Shift+'.length) : name;
 	const list: readonly Key[] = KEYMAPS[place];
 	const key = list.find(({ on }) => on.includes(name)) ?? list.find(({ on }) => on.includes(plain));
-	if (!key || (key.single && !may.single) || (key.writes && !may.write)) return null;
+	const single = may.single || chosen.has(event);
+	if (!key || (key.single && !single) || (key.writes && !may.write)) return null;
 	return key.does as Does<P>;
+}
+
+/** The place that an address leads to, where it has keys of its own. */
+export function placeAt(path: string, walking: boolean): Place | null {
+	const place =
+		/^\/boards\/[^/]+(?:\/(\w+))?\/?$/.exec(path)?.[1] ?? (path.startsWith('/boards/') ? 'board' : '');
+	if (place === 'rounds') return walking ? 'walk' : null;
+	return place in KEYMAPS && place !== 'walk' ? (place as Place) : null;
+}
+
+/** Keys that somebody chose from a list instead of pressing them: they do something even where single keys are off. */
+const chosen = new WeakSet<object>();
+
+/** Does what a key does, as if it were pressed where the focus is. */
+export function choose({ on }: Pick<Key, 'on'>, at: Element): void {
+	const held = on[0]!.split('+');
+	const event = new KeyboardEvent('keydown', {
+		key: held.pop()!,
+		ctrlKey: held.includes('Control'),
+		shiftKey: held.includes('Shift'),
+		bubbles: true,
+		cancelable: true,
+	});
+	chosen.add(event);
+	at.dispatchEvent(event);
+}
+
+/** What can be done in a place by choosing it from a list, and with which key else. */
+export function toDo(place: Place, may: { write: boolean; card: boolean }): Key[] {
+	const list: readonly Key[] = KEYMAPS[place];
+	return list.filter((key) => !key.keyOnly && (may.write || !key.writes) && (may.card || !key.card));
 }

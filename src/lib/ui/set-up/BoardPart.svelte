@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Input, Label, Select, Textarea } from 'flowbite-svelte';
+	import { Input, Label, Select } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { SWITCHES, type Switch } from '$core/flow/set-up';
@@ -10,7 +10,6 @@
 	let { board, setUp }: { board: BoardState; setUp: SetUpPage } = $props();
 	const head = $derived(board.head);
 	const first = untrack(() => ({ ...board.head, ...setUp }));
-	let purpose = $state(first.purpose);
 	let template = $state('');
 	let sentence = $state('');
 	let problem = $state('');
@@ -159,15 +158,10 @@
 				/>
 			</div>{/if}
 	</div>
-	<Label for="set-purpose">What it is for (Markdown)</Label>
-	<Textarea
-		id="set-purpose"
-		rows={3}
-		class="w-full"
-		maxlength={5000}
-		bind:value={purpose}
-		onchange={() => void change({ purpose }, 'What the board is for is kept.')}
-	/>
+	<p class="soft">
+		What it is for stands on <a class="link" href="/boards/{head.slug}/about">its own page</a>, and is written
+		there.
+	</p>
 </section>
 <section aria-labelledby="set-who">
 	<h2 id="set-who">Who</h2>
@@ -229,9 +223,7 @@
 				checked={!head.off.includes(part)}
 				onchange={(event) =>
 					void change(
-						{
-							off: event.currentTarget.checked ? head.off.filter((one) => one !== part) : [...head.off, part],
-						},
+						event.currentTarget.checked ? { on: [part] } : { off: [part] },
 						event.currentTarget.checked
 							? `${PARTS[part]} are shown.`
 							: `${PARTS[part]} leave every screen; nothing of them is lost.`,

@@ -1,9 +1,10 @@
 <script lang="ts">
 	import { Input, Label, Select } from 'flowbite-svelte';
-	import type { InitiativeSettings, SetUpPage } from '$core/pages/settings';
+	import type { SetUpPage } from '$core/pages/settings';
 	import type { BoardState } from '../board/board-state.svelte';
 	import DateField from '../form/DateField.svelte';
-	import { amount, dateWords } from '../words';
+	import { initiativeWords } from '../initiative-words';
+	import { dateWords } from '../words';
 	import Names from './Names.svelte';
 	import { namesOf } from './names';
 
@@ -15,18 +16,6 @@
 	const open = $derived(chosen !== null && head.initiatives.includes(chosen) ? chosen : null);
 	const settings = $derived(open === null ? null : (setUp.initiatives[open] ?? null));
 	let problem = $state('');
-	const money = (value: number) => value.toLocaleString('en-GB');
-
-	/** What is set of an initiative, in words. */
-	function says({ hours, money: budget, target, lead: by }: InitiativeSettings): string {
-		const parts = [
-			...(target ? [`to be done by ${dateWords(target, today)}`] : []),
-			...(by ? [`led by ${head.people.find(({ id }) => id === by)?.name ?? 'somebody who has left'}`] : []),
-			...(hours !== null ? [`has ${amount(hours, 'hours')}`] : []),
-			...(budget !== null ? [`may cost ${money(budget)}`] : []),
-		];
-		return parts.join(', ') || 'no target, no budget';
-	}
 	/** A budget as it was typed; undefined where it is none. */
 	function figure(text: string): number | null | undefined {
 		if (text.trim() === '') return null;
@@ -57,7 +46,9 @@
 		names={head.initiatives}
 		retired={setUp.retired.initiative}
 		carried={setUp.carried.initiative}
-		says={(name) => (setUp.initiatives[name] ? says(setUp.initiatives[name]) : '')}
+		says={(name) =>
+			(setUp.initiatives[name] && initiativeWords(setUp.initiatives[name], head.people, today)) ||
+			'no target, no budget'}
 		onmore={(name) => (chosen = chosen === name ? null : name)}
 		mayChange={lead}
 		onchange={namesOf(board, 'initiative')}

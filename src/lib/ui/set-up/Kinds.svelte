@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { Input, Label, Select, Textarea } from 'flowbite-svelte';
+	import { uses } from '$core/board/used';
 	import type { CardType, ServiceClass } from '$core/pages/board';
 	import type { SetUpPage } from '$core/pages/settings';
 	import type { BoardState } from '../board/board-state.svelte';
@@ -86,7 +87,7 @@
 					<Label for="type-size">Its first size, in {head.unit}; empty for not sized</Label>
 					<Input id="type-size" inputmode="decimal" maxlength={7} bind:value={typeSize} />
 				</div>{/if}
-			{#if !head.off.includes('classes')}<div>
+			{#if uses(head, 'classes')}<div>
 					<Label for="type-class">Its first class</Label>
 					<Select
 						id="type-class"

@@ -3,7 +3,7 @@ export const PARTS = [
 	{
 		id: 'board',
 		name: 'Board',
-		words: 'Set up the board: name, key, purpose, who sees it, template, put away',
+		words: 'Set up the board: name, key, who sees it, what it uses, template, put away',
 	},
 	{ id: 'columns', name: 'Columns', words: 'Set up columns, slots, policies and the clock' },
 	{ id: 'lanes', name: 'Lanes', words: 'Set up lanes (swimlanes), their slots and classes' },

@@ -15,6 +15,7 @@ import { SWITCHES, type Switch } from '../../../../core/flow/set-up.ts';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import type { BoardContext } from '../../door/contexts.ts';
+import { applyDecorators } from '../../door/decorate.ts';
 import { Entries, Id, Line, Optional, OrNull } from '../../door/fields.ts';
 
 /** Somebody who may see a board that only named people see. */
@@ -26,6 +27,16 @@ export class NamedPerson {
 	@IsBoolean({ message: 'A person may change the board or not: true or false.' })
 	changes!: boolean;
 }
+
+/** Parts of a board that are switched. */
+const Parts = (how: string) =>
+	applyDecorators(
+		Optional(),
+		IsIn(SWITCHES, { each: true, message: `What can be switched ${how}: ${SWITCHES.join(', ')}.` }),
+		ArrayUnique({ message: 'Name each part once.' }),
+		ArrayMaxSize(SWITCHES.length, { message: 'Name each part once.' }),
+		IsArray({ message: `What is switched ${how} must be a list.` }),
+	);
 
 export class ChangeBoard {
 	@Id('board')
@@ -73,13 +84,13 @@ export class ChangeBoard {
 	@Entries('people', NamedPerson, 200, 0)
 	people?: NamedPerson[];
 
-	/** What it does not use and so does not show. */
-	@Optional()
-	@IsIn(SWITCHES, { each: true, message: `What can be switched off: ${SWITCHES.join(', ')}.` })
-	@ArrayUnique({ message: 'Name each part once.' })
-	@ArrayMaxSize(SWITCHES.length, { message: 'Name each part once.' })
-	@IsArray({ message: 'What is switched off must be a list.' })
+	/** Parts that it uses no more and so does not show. */
+	@Parts('off')
 	off?: Switch[];
+
+	/** Parts that it uses again. */
+	@Parts('on')
+	on?: Switch[];
 
 	/** How many cards one person may have in hand; null for any number. */
 	@Optional()
@@ -147,7 +158,9 @@ export const changeBoard = boardCommand({
 			unit: input.unit ?? before.unit,
 			visibleTo: input.visibleTo ?? before.visible_to,
 			changedBy: input.changedBy ?? before.changed_by,
-			off: input.off ?? before.off,
+			off: [...new Set([...before.off, ...(input.off ?? [])])].filter(
+				(part) => !input.on?.includes(part as Switch),
+			),
 			personLimit: input.personLimit === undefined ? before.person_limit : input.personLimit,
 			personMode: input.personMode ?? before.person_mode,
 			away: input.away ?? before.away_at !== null,

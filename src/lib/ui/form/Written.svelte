@@ -4,18 +4,22 @@
 	import Markdown from './Markdown.svelte';
 
 	interface Props {
-		/** The card's key: an unfinished text is kept under it until it is sent. */
-		cardKey: string;
+		/** What it is called: `Description`. */
+		title: string;
+		/** Of what: an unfinished text is kept under it until it is sent. */
+		of: string;
 		text: string;
 		mayEdit: boolean;
 		/** Gives whether it was kept; else what was typed stays. */
 		onkeep: (text: string) => Promise<boolean>;
 	}
-	let { cardKey, text, mayEdit, onkeep }: Props = $props();
+	/** A text in Markdown, read and written in its place. */
+	let { title, of, text, mayEdit, onkeep }: Props = $props();
 
-	const stored = $derived(`harrow-draft-${cardKey}`);
+	const small = $derived(title[0]!.toLowerCase() + title.slice(1));
+	const stored = $derived(`harrow-draft-${of}`);
 	// svelte-ignore state_referenced_locally
-	const before = sessionStorage.getItem(stored);
+	const before = typeof sessionStorage === 'undefined' ? null : sessionStorage.getItem(stored);
 	let draft = $state(before ?? '');
 	// svelte-ignore state_referenced_locally
 	let writing = $state(before !== null && before !== text);
@@ -48,11 +52,11 @@
 </script>
 
 <h3>
-	{#if writing}<label for="card-description">Description</label>{:else}Description{/if}
+	{#if writing}<label for="written-{of}">{title}</label>{:else}{title}{/if}
 	{#if mayEdit && !writing}<button
 			type="button"
 			class="link"
-			aria-label={text ? 'Change description' : 'Write one: a description'}
+			aria-label={text ? `Change ${small}` : `Write one: ${small}`}
 			bind:this={change}
 			onclick={write}>{text ? 'Change' : 'Write one'}</button
 		>{/if}
@@ -64,7 +68,7 @@
 	{#if looking}<Markdown text={draft} />
 	{:else}<div {@attach take}>
 			<Textarea
-				id="card-description"
+				id="written-{of}"
 				class="w-full text-base"
 				rows={7}
 				bind:value={draft}
