@@ -12,7 +12,7 @@ const BOARD = '/boards/buoy-yard';
 /** What stands in a column within a lane; null: in no lane. */
 const cell = (page: Page, column: string, lane: string | null) =>
 	page.getByRole('group', {
-		name: new RegExp(`^(Cards in )?${column}, ${lane ?? 'in no lane'}( is empty)?$`),
+		name: new RegExp(`^(Cards in )?${column}, ${lane ?? 'In no lane'}( is empty)?$`),
 	});
 const cards = (within: Locator) => within.locator('li[data-card] a');
 const spoken = (page: Page) => page.getByRole('status').first();

@@ -108,6 +108,7 @@ describe('the published description', () => {
 			'below',
 			'card',
 			'column',
+			'lane',
 			'reason',
 			'version',
 		]);

@@ -251,12 +251,12 @@ test('a first sprint is set up, planned and started, and its cards stand on the 
 	await page.getByRole('button', { name: 'Agree and start sprint 1' }).click();
 	await page.waitForURL('**/boards/buoy-yard');
 	await page
-		.getByRole('region', { name: 'Next in', exact: true })
+		.getByRole('group', { name: 'Cards in Next in, In no lane' })
 		.getByRole('link', { name: new RegExp(`^${number} `) })
 		.waitFor();
 	await page.getByRole('button', { name: 'Take it back' }).click();
 	await page
-		.getByRole('region', { name: 'Next in', exact: true })
+		.getByRole('group', { name: 'Cards in Next in, In no lane' })
 		.getByRole('link', { name: new RegExp(`^${number} `) })
 		.waitFor({ state: 'detached' });
 	quiet();

@@ -169,6 +169,7 @@ const PAGES: Record<
 	'/reset/[secret]': ['anybody', () => '/reset/nothing'],
 	'/cards/[key]': ['board', (s) => `/cards/${s.board.key}-1`],
 	'/api/cards/[key]': ['board', (s) => `/api/cards/${s.board.key}-1`],
+	'/boards/[board]/words': ['board', (s) => `/boards/${s.board.slug}/words?q=anchor`],
 	'/boards/[board]/flow/cards': ['board', (s) => `/boards/${s.board.slug}/flow/cards?of=finished`],
 	'/boards/[board]/flow/figures': ['board', (s) => `/boards/${s.board.slug}/flow/figures?of=days`],
 	'/boards/[board]/set-up/clock': [

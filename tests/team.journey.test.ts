@@ -121,10 +121,14 @@ test('a lead sets up who settles, what an initiative may cost, and what an hour 
 	await page.getByLabel('Days that done cards stay on the board after closing').fill('2');
 	await page.getByRole('button', { name: 'Keep this' }).click();
 	await page.getByRole('link', { name: 'Initiatives', exact: true }).click();
-	await page.getByRole('combobox', { name: 'Initiative' }).selectOption('Open figures');
-	await page.getByLabel('Hours; empty for none').fill('800');
-	await page.getByRole('button', { name: 'Keep the budget' }).click();
-	await page.getByText('Open figures has 800 h').waitFor();
+	await page.getByRole('button', { name: 'Change the initiative Open figures' }).click();
+	await page.getByLabel('Budget in hours; empty for none').fill('much');
+	await page.keyboard.press('Enter');
+	await page.getByText('A budget is a number above 0, or empty for none.').waitFor();
+	await page.getByLabel('Budget in hours; empty for none').fill('800');
+	await page.getByLabel('Budget in money; empty for none').fill('42,000');
+	await page.getByLabel('Led by').selectOption('Petra Lind');
+	await page.getByText('led by Petra Lind, has 800 h, may cost 42,000').waitFor();
 	await accessible(page);
 	await tidy(page);
 	const { rows } = await db.query(`select members_settle, done_days from board where key = 'TIDE'`);

@@ -29,3 +29,4 @@ alter table initiative
 	add budget_money numeric check (budget_money > 0),
 	add target date,
 	add lead_id uuid references person;
+create index initiative_lead on initiative (lead_id) where lead_id is not null;

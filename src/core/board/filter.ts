@@ -1,59 +1,130 @@
 import type { CardView } from '../pages/board.ts';
+import { fieldNamed, type Field } from './fields.ts';
 
-/** What a board is narrowed to; empty words, nobody and false let everything through. */
+/** A condition: a field has one of these values, or (not) none of them. Keys that begin with ~ are plain words of the field. */
+export interface Condition {
+	field: string;
+	any: string[];
+	not: boolean;
+}
+
+/** What cards are narrowed to; all of it must hold. */
 export interface Filter {
+	/** Words that a card has in what `LOOKED_AT` names. */
 	text: string;
-	/** A person's id, `nobody`, or empty for everyone. */
-	owner: string;
-	blocked: boolean;
+	where: Condition[];
+	/** Those that stand outside the running sprint, instead of its own. */
 	outside: boolean;
 }
 
+export const NO_FILTER: Filter = { text: '', where: [], outside: false };
+
 /** Where the words of a filter are looked for, as a sentence says it. */
-export const LOOKED_AT = 'number, title, type, labels, initiative and what blocks it';
+export const LOOKED_AT =
+	'number, title, description, type, labels, owners, initiative, fields of its own and what blocks it';
+
+/** `owners:a|b`, or `!owners:a|b` where none of them may be. */
+function conditionOf(text: string): Condition | null {
+	const [, not, field, keys] = /^(!?)([\w-]+):(.*)$/s.exec(text) ?? [];
+	if (!field) return null;
+	try {
+		return { field, any: keys!.split('|').map(decodeURIComponent), not: not === '!' };
+	} catch {
+		return null;
+	}
+}
+const textOf = ({ field, any, not }: Condition) =>
+	`${not ? '!' : ''}${field}:${any.map(encodeURIComponent).join('|')}`;
 
 export function readFilter(params: URLSearchParams): Filter {
-	return {
-		text: params.get('text') ?? '',
-		owner: params.get('owner') ?? '',
-		blocked: params.has('blocked'),
-		outside: params.has('outside'),
-	};
+	const where = params.getAll('where').flatMap((text) => conditionOf(text) ?? []);
+	const owner = params.get('owner');
+	if (owner) where.push({ field: 'owners', any: [owner === 'nobody' ? '' : owner], not: false });
+	if (params.has('blocked')) where.push({ field: 'blocked', any: ['yes'], not: false });
+	return { text: params.get('text') ?? '', where, outside: params.has('outside') };
 }
 
 /** Puts a filter into an address, leaving the rest of it as it is. */
 export function writeFilter(url: URL, filter: Filter): URL {
 	const next = new URL(url);
-	const set = (name: string, value: string) =>
-		value ? next.searchParams.set(name, value) : next.searchParams.delete(name);
-	set('text', filter.text);
-	set('owner', filter.owner);
-	set('blocked', filter.blocked ? 'yes' : '');
-	set('outside', filter.outside ? 'yes' : '');
+	for (const name of ['text', 'where', 'owner', 'blocked', 'outside']) next.searchParams.delete(name);
+	if (filter.text) next.searchParams.set('text', filter.text);
+	for (const condition of filter.where) next.searchParams.append('where', textOf(condition));
+	if (filter.outside) next.searchParams.set('outside', 'yes');
 	return next;
 }
 
-export function isNarrow(filter: Filter): boolean {
-	return Boolean(filter.text || filter.owner || filter.blocked || filter.outside);
+export const isNarrow = (filter: Filter): boolean =>
+	Boolean(filter.text || filter.where.length || filter.outside);
+
+/** The filter with another condition of a field in the place of what it had; none where no value is left. */
+export function withCondition(filter: Filter, field: string, any: readonly string[], not = false): Filter {
+	const others = filter.where.filter((condition) => condition.field !== field);
+	return { ...filter, where: any.length ? [...others, { field, any: [...any], not }] : others };
+}
+
+/** What a condition says, in plain words: `late`, `not Repair or Work`; null where its field or value is no more. */
+export function conditionWords(fields: readonly Field[], { field, any, not }: Condition): string | null {
+	const known = fieldNamed(fields, field);
+	if (!known) return null;
+	const words = any.map(
+		(key) => known.said?.find((said) => said.key === key)?.words ?? known.values?.name(key) ?? key,
+	);
+	return `${not ? 'not ' : ''}${words.join(' or ')}`;
+}
+
+/** Whether a card has a value of a field, or is what plain words of it say. */
+function has(field: Field, card: CardView, key: string): boolean {
+	const said = field.said?.find((one) => one.key === key);
+	return said ? said.is(card) : (field.values?.of(card).includes(key) ?? false);
 }
 
 /**
- * Whether a card passes. Words are looked for in what `LOOKED_AT` names, whatever the case. While a sprint runs
- * its own cards pass, or those that stand outside it where they are asked for; a card with sub-cards is in no sprint itself.
+ * Tells whether cards pass. A condition on a field that is no more lets everything through. While a sprint runs its own
+ * cards pass, or those that stand outside it where they are asked for; a card with sub-cards is in no sprint itself.
+ * @param described ids of cards whose description has the words, where that was looked up
  */
-export function passes(filter: Filter, card: CardView, runningSprint: number | undefined): boolean {
-	if (filter.blocked && !card.blocked) return false;
-	const outside =
-		runningSprint !== undefined && card.sprint !== runningSprint && card.clock !== 'done' && !card.parts;
-	if (outside !== filter.outside && runningSprint !== undefined) return false;
-	if (
-		filter.owner === 'nobody' ? card.owners.length > 0 : filter.owner && !card.owners.includes(filter.owner)
-	)
-		return false;
+export function passing(
+	filter: Filter,
+	fields: readonly Field[],
+	runningSprint: number | undefined,
+	described: ReadonlySet<string> = new Set(),
+): (card: CardView) => boolean {
+	const where = filter.where.flatMap(({ field, any, not }) => {
+		const known = fieldNamed(fields, field);
+		return known ? [{ field: known, any, not }] : [];
+	});
 	const words = filter.text.toLowerCase().split(/\s+/).filter(Boolean);
-	if (!words.length) return true;
-	const text = [card.number, card.title, card.type, card.initiative, card.blocked?.reason, ...card.labels]
-		.join(' ')
-		.toLowerCase();
-	return words.every((word) => text.includes(word));
+	const looked = fields.filter(({ id }) => !UNREAD.has(id));
+	return (card) => {
+		const outside =
+			runningSprint !== undefined && card.sprint !== runningSprint && card.clock !== 'done' && !card.parts;
+		if (outside !== filter.outside && runningSprint !== undefined) return false;
+		for (const { field, any, not } of where)
+			if (any.some((key) => has(field, card, key)) === not) return false;
+		if (!words.length || described.has(card.id)) return true;
+		const text = looked
+			.map((field) => field.text(card))
+			.join(' ')
+			.toLowerCase();
+		return words.every((word) => text.includes(word));
+	};
 }
+
+/** Fields in which words are not looked for: figures and marks that nobody would search by. */
+const UNREAD = new Set([
+	'column',
+	'lane',
+	'class',
+	'sprint',
+	'due',
+	'start',
+	'size',
+	'left',
+	'done',
+	'ready',
+	'checks',
+	'age',
+	'carried',
+	'finished',
+]);

@@ -186,6 +186,18 @@ export interface BoardCards {
 	backlog: number;
 }
 
+/** Six weeks around a month, with what is known of their days. */
+export interface BoardDays {
+	/** `2026-11` */
+	month: string;
+	/** The Monday on which they begin. */
+	from: string;
+	weeks: number;
+	holidays: string[];
+	/** Who is away all of a day on which they would work. */
+	away: { person: string; day: string }[];
+}
+
 /** One stretch of the ribbon. */
 export type Segment =
 	| {

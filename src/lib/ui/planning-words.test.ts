@@ -2,6 +2,8 @@ import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { CardView } from '../../core/pages/board.ts';
 import type { Part } from '../../core/capacity/promise.ts';
+import { fieldNamed, fieldsOf } from '../../core/board/fields.ts';
+import { BOARD } from '../../core/testing/looking.ts';
 import { backlogRows, inFamilies } from './backlog/rows.ts';
 import { backlogSentence } from './backlog/sentence.ts';
 import { cardAddress } from './frame/card-address.ts';
@@ -46,6 +48,7 @@ const card = (more: Partial<CardView> = {}): CardView => {
 		...more,
 	};
 };
+const by = (id: string) => fieldNamed(fieldsOf({ board: BOARD, today: 0, me: null }), id)!;
 const shown = (rows: ReturnType<typeof backlogRows>) =>
 	rows.map((row) => (row.kind === 'group' ? `${row.name}: ${row.cards}, ${row.left}` : row.card.number));
 
@@ -66,7 +69,7 @@ describe('the rows of a backlog', () => {
 			inFamilies(list).map((one) => one.number),
 			[1, 2, 4, 6, 3, 5],
 		);
-		const rows = backlogRows(list, all, '', 0, null);
+		const rows = backlogRows(list, all, null, 0, null);
 		assert.deepEqual(
 			rows.map((row) => row.kind === 'card' && [row.card.number, row.part, row.place]),
 			[
@@ -81,7 +84,7 @@ describe('the rows of a backlog', () => {
 	});
 
 	test('carry the line below which the next sprint is full; lists and sums weigh nothing for it', () => {
-		const rows = backlogRows([...list, card({ number: 7, sprint: 4, left: 90 })], all, '', 10, 12);
+		const rows = backlogRows([...list, card({ number: 7, sprint: 4, left: 90 })], all, null, 10, 12);
 		assert.deepEqual(
 			rows.flatMap((row) => (row.kind === 'card' && row.line ? [[row.card.number, row.line.sprint]] : [])),
 			[
@@ -92,7 +95,7 @@ describe('the rows of a backlog', () => {
 	});
 
 	test('are arranged by initiative or by label; a card with two labels stands under both', () => {
-		assert.deepEqual(shown(backlogRows(list, all, 'initiative', 0, 10)), [
+		assert.deepEqual(shown(backlogRows(list, all, by('initiative'), 0, 10)), [
 			'Winter: 2, 10',
 			1,
 			4,
@@ -102,7 +105,7 @@ describe('the rows of a backlog', () => {
 			3,
 			5,
 		]);
-		assert.deepEqual(shown(backlogRows(list, (one) => one.labels.length > 0, 'label', 0, 10)), [
+		assert.deepEqual(shown(backlogRows(list, (one) => one.labels.length > 0, by('labels'), 0, 10)), [
 			'mast: 1, 5',
 			1,
 			'quay: 1, 5',
@@ -111,7 +114,7 @@ describe('the rows of a backlog', () => {
 	});
 
 	test('keep their place in the whole list when some are hidden', () => {
-		const [row] = backlogRows(list, (one) => one.number === 5, '', 0, null);
+		const [row] = backlogRows(list, (one) => one.number === 5, null, 0, null);
 		assert.ok(row?.kind === 'card' && row.place === 6 && !row.part);
 	});
 });

@@ -8,7 +8,6 @@ import { percentile } from '../../core/flow/percentile.ts';
 import { flowOf } from '../../core/flow/fold.ts';
 import { flowFigures } from '../../core/flow/figures.ts';
 import { readVector } from '../../core/testing/vectors.ts';
-import { passes } from '../../core/board/filter.ts';
 import { boardSentence } from './board/sentence.ts';
 import { dodge } from './chart/dodge.ts';
 import {
@@ -143,32 +142,6 @@ describe('the sentence of a board', () => {
 			'0 of 1 slots taken. Nothing is blocked. No card is being worked on. ',
 		);
 	});
-});
-
-test('a filter lets through what it names', () => {
-	const all = { text: '', owner: '', blocked: false, outside: false };
-	const one = card({ sprint: 1 });
-	assert.ok(passes(all, one, 1));
-	assert.ok(passes({ ...all, text: 'LINK radio' }, one, 1));
-	assert.ok(!passes({ ...all, text: 'radio mast' }, one, 1));
-	assert.ok(
-		passes({ ...all, owner: 'nobody' }, one, 1) &&
-			!passes({ ...all, owner: 'nobody' }, card({ sprint: 1, owners: ['a'] }), 1),
-	);
-	assert.ok(!passes({ ...all, blocked: true }, one, 1));
-});
-
-test('while a sprint runs its own cards pass, or those outside it where they are asked for', () => {
-	const all = { text: '', owner: '', blocked: false, outside: false };
-	const parts = { cards: 2, done: 0, size: 5, left: 5 };
-	const inside = [card({ sprint: 1 }), card({ clock: 'done' }), card({ parts })];
-	const outside = [card(), card({ sprint: 2 })];
-	for (const one of inside)
-		assert.deepEqual([passes(all, one, 1), passes({ ...all, outside: true }, one, 1)], [true, false]);
-	for (const one of outside) {
-		assert.deepEqual([passes(all, one, 1), passes({ ...all, outside: true }, one, 1)], [false, true]);
-		assert.ok(passes(all, one, undefined), 'between sprints everything that stands there');
-	}
 });
 
 test('labels keep their distance and their order, inside their room', () => {

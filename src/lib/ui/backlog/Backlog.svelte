@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { tick, untrack } from 'svelte';
-	import { LOOKED_AT, passes, type Filter } from '$core/board/filter';
+	import { LOOKED_AT, passing, type Filter } from '$core/board/filter';
+	import type { Field } from '$core/board/fields';
 	import type { BacklogPage } from '$core/pages/plan';
 	import type { CardView, PersonView } from '$core/pages/board';
 	import { pullOrder, replenishment } from '$core/backlog/replenish';
@@ -17,19 +18,22 @@
 	import BacklogRow from './BacklogRow.svelte';
 	import PickedBar from './PickedBar.svelte';
 	import QuickAdd from './QuickAdd.svelte';
-	import { backlogRows, type Grouping } from './rows';
+	import { backlogRows } from './rows';
 
 	interface Props {
 		board: BoardState;
 		page: BacklogPage;
 		filter: Filter;
-		grouping: Grouping;
+		/** The field by which cards stand in groups; null for their order. */
+		grouping: Field | null;
+		/** Cards whose description has the words of the filter. */
+		described: ReadonlySet<string>;
 		today: number;
 		keysOn: boolean;
 		open: (card: CardView) => string;
 		onkeys: () => void;
 	}
-	let { board, page, filter, grouping, today, keysOn, open, onkeys }: Props = $props();
+	let { board, page, filter, grouping, described, today, keysOn, open, onkeys }: Props = $props();
 
 	const head = $derived(board.head);
 	const mayEdit = $derived(head.role !== 'viewer');
@@ -51,14 +55,9 @@
 			? (page.usual ?? 0)
 			: page.next.promise - page.next.placed - placed + placedAtFirst,
 	);
+	const passes = $derived(passing(filter, board.fields, undefined, described));
 	const rows = $derived(
-		backlogRows(
-			board.backlog,
-			(card) => fresh.has(card.id) || passes(filter, card, undefined),
-			grouping,
-			free,
-			page.usual,
-		),
+		backlogRows(board.backlog, (card) => fresh.has(card.id) || passes(card), grouping, free, page.usual),
 	);
 	const cards = $derived(rows.flatMap((row) => (row.kind === 'card' ? [row.card] : [])));
 	const pulled = $derived(
@@ -371,7 +370,7 @@
 		<p class="none">
 			{board.backlog.length
 				? filter.text
-					? `No card in the backlog has “${filter.text}” in its ${LOOKED_AT}${filter.owner || filter.blocked ? ', and is as chosen' : ''}.`
+					? `No card in the backlog has “${filter.text}” in its ${LOOKED_AT}${filter.where.length ? ', and is as chosen' : ''}.`
 					: 'No card in the backlog is like that.'
 				: 'Nothing waits. Write a card above, paste many lines, or read a table.'}
 		</p>

@@ -1,7 +1,7 @@
 import { sprintLines, type SprintLine } from '$core/backlog/lines';
+import { byValue, valuesAmong } from '$core/board/arrange';
+import type { Field } from '$core/board/fields';
 import type { CardView } from '$core/pages/board';
-
-export type Grouping = '' | 'initiative' | 'label';
 
 /** What a line of the backlog shows: a card, or the name of the group that begins here. */
 export type Row =
@@ -39,7 +39,7 @@ export function inFamilies(cards: readonly CardView[]): CardView[] {
 export function backlogRows(
 	all: readonly CardView[],
 	passes: (card: CardView) => boolean,
-	grouping: Grouping,
+	grouping: Field | null,
 	free: number,
 	usual: number | null,
 ): Row[] {
@@ -62,22 +62,19 @@ export function backlogRows(
 		line: lines.get(card.id) ?? null,
 	});
 	if (!grouping) return shown.map((card) => row(card));
-	const groups = new Map<string, CardView[]>();
-	for (const card of shown) {
-		const names =
-			grouping === 'initiative' ? [card.initiative ?? ''] : card.labels.length ? card.labels : [''];
-		for (const name of names) groups.set(name, [...(groups.get(name) ?? []), card]);
-	}
-	return [...groups]
-		.sort(([a], [b]) => Number(!a) - Number(!b) || a.localeCompare(b))
-		.flatMap(([name, cards]): Row[] => [
+	const groups = byValue(grouping, shown);
+	return valuesAmong(grouping, shown).flatMap(({ key, name }): Row[] => {
+		const cards = groups.get(key);
+		if (!cards) return [];
+		return [
 			{
 				kind: 'group',
-				key: `group/${name}`,
-				name: name || (grouping === 'initiative' ? 'No initiative' : 'No label'),
+				key: `group/${key}`,
+				name: key ? name : name[0]!.toUpperCase() + name.slice(1),
 				cards: cards.length,
 				left: cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0),
 			},
-			...cards.map((card) => row(card, name)),
-		]);
+			...cards.map((card) => row(card, key)),
+		];
+	});
 }

@@ -1,31 +1,34 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
-	import type { CardView, ColumnView, LaneView } from '$core/pages/board';
-	import { count } from '../words';
+	import type { CardView, ColumnView, Unit } from '$core/pages/board';
+	import { amount, count } from '../words';
+	import { NONE, type GridBand } from './grid';
 	import Slots from './Slots.svelte';
 
-	interface Band {
-		lane: LaneView | null;
-		/** Unfinished cards that stand in it, filtered or not. */
-		standing: number;
-		/** Its cards as they are shown, by the columns. */
-		cells: CardView[][];
-	}
 	interface Props {
 		columns: ColumnView[];
-		bands: Band[];
-		/** Lanes that are folded away, by their ids; `none` for what stands in no lane. */
+		bands: GridBand[];
+		unit: Unit;
+		/** Lanes that are folded away, by their keys. */
 		folded: ReadonlySet<string>;
 		/** Where lanes are set up; null for those who may not. */
 		settings: string | null;
 		head: Snippet<[ColumnView]>;
-		cell: Snippet<[ColumnView, LaneView | null, CardView[]]>;
+		cell: Snippet<[ColumnView, string, string, CardView[]]>;
 		onfold: (lane: string) => void;
 	}
 	/** The columns of a board with lanes across them. A folded lane still shows its counts. */
-	let { columns, bands, folded, settings, head, cell, onfold }: Props = $props();
-	const idOf = (lane: LaneView | null) => lane?.id ?? 'none';
-	const nameOf = (lane: LaneView | null) => lane?.name ?? 'In no lane';
+	let { columns, bands, unit, folded, settings, head, cell, onfold }: Props = $props();
+	/** Cards, and what is left of them. */
+	const sums = (cards: readonly CardView[]) =>
+		!cards.length
+			? 'no cards'
+			: unit === 'none'
+				? count(cards.length, 'card')
+				: `${count(cards.length, 'card')}, ${amount(
+						cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0),
+						unit,
+					)}`;
 </script>
 
 <div class="corner">
@@ -34,22 +37,23 @@
 {#each columns as column (column.id)}
 	<div class="head {column.kind}">{@render head(column)}</div>
 {/each}
-{#each bands as { lane, standing, cells } (idOf(lane))}
-	{@const shut = folded.has(idOf(lane))}
-	<section class="band" aria-labelledby="lane-{idOf(lane)}">
+{#each bands as { key, name, lane, standing, cells } (key)}
+	{@const id = key || NONE}
+	{@const shut = folded.has(id)}
+	<section class="band" aria-labelledby="lane-{id}">
 		<div class="name" class:shut>
-			<h3 id="lane-{idOf(lane)}">
+			<h3 id="lane-{id}">
 				<button
 					type="button"
 					aria-expanded={!shut}
 					title={shut ? 'Unfold it' : 'Fold it away'}
-					onclick={() => onfold(idOf(lane))}
-					><span class="turn" aria-hidden="true">{shut ? '▸' : '▾'}</span>{nameOf(lane)}</button
+					onclick={() => onfold(id)}
+					><span class="turn" aria-hidden="true">{shut ? '▸' : '▾'}</span>{name}</button
 				>
 			</h3>
-			{#if lane && lane.limit !== null}<Slots limit={lane.limit} {standing} />
-				{#if standing > lane.limit}<small class="warn">{standing} of {lane.limit}</small>{/if}
-			{:else}<small>{count(standing, 'card')}</small>{/if}
+			{#if lane && lane.limit !== null}<Slots limit={lane.limit} standing={standing.length} />
+				{#if standing.length > lane.limit}<small class="warn">{standing.length} of {lane.limit}</small>{/if}
+			{:else}<small>{sums(standing)}</small>{/if}
 			{#if lane?.class && lane.class !== lane.name.toLowerCase()}<small
 					>{lane.class === 'fixed' ? 'fixed date' : lane.class}</small
 				>{/if}
@@ -57,8 +61,8 @@
 		{#each columns as column, i (column.id)}
 			<div class="place {column.kind}">
 				{#if shut}<span class="count" aria-label="{count(cells[i]!.length, 'card')} in {column.name}"
-						>{cells[i]!.length || '·'}</span
-					>{:else}{@render cell(column, lane, cells[i]!)}{/if}
+						>{cells[i]!.length ? (column.kind === 'done' ? cells[i]!.length : sums(cells[i]!)) : '·'}</span
+					>{:else}{@render cell(column, key, name, cells[i]!)}{/if}
 			</div>
 		{/each}
 	</section>

@@ -1,8 +1,7 @@
 <script lang="ts">
 	import { tick } from 'svelte';
 	import { uses } from '$core/board/used';
-	import { laneOf, roomForOthers } from '$core/board/lanes';
-	import type { CardView, ColumnView, LaneView, PersonView } from '$core/pages/board';
+	import type { CardView, ColumnView, PersonView } from '$core/pages/board';
 	import { goto } from '$app/navigation';
 	import { readPaste } from '$core/backlog/paste';
 	import type { Day } from '$core/calendar/zone';
@@ -20,12 +19,18 @@
 	import DoneList from './DoneList.svelte';
 	import { Carry } from './carry.svelte';
 	import { dragCards, dropAt } from './drag';
-	import { LOOKED_AT, passes, type Filter } from '$core/board/filter';
+	import { LOOKED_AT, passing, type Filter } from '$core/board/filter';
+	import type { Arrangement } from '$core/board/arrange';
+	import type { Change } from '$core/board/fields';
+	import { gridOf, NONE, type GridColumn } from './grid';
 	import Rename from './Rename.svelte';
 
 	interface Props {
 		board: BoardState;
 		filter: Filter;
+		arrangement: Arrangement;
+		/** Cards whose description has the words of the filter. */
+		described: ReadonlySet<string>;
 		today: Day;
 		carried: Record<number, number>;
 		/** Whether single keys do something. */
@@ -33,16 +38,12 @@
 		open: (card: CardView) => string;
 		onkeys: () => void;
 	}
-	let { board, filter, today, carried, keysOn, open, onkeys }: Props = $props();
+	let { board, filter, arrangement, described, today, carried, keysOn, open, onkeys }: Props = $props();
 
 	let element = $state<HTMLElement>();
 	let focused = $state<string | null>(null);
 	let renaming = $state<string | null>(null);
-	let adding = $state<{
-		column: string;
-		lane: LaneView | null | undefined;
-		below: string | null | undefined;
-	} | null>(null);
+	let adding = $state<{ column: string; lane: string; below: string | null | undefined } | null>(null);
 	let asking = $state.raw<Ask | null>(null);
 	const handles = $state<Record<string, ReturnType<typeof Cell> | undefined>>({});
 
@@ -62,38 +63,31 @@
 		void filter;
 		fresh = new Set();
 	});
-	const columns = $derived(
-		standing.map((column) => {
-			const all = board.columns.get(column.id) ?? [];
-			const shown = all.filter((card) => fresh.has(card.id) || passes(filter, card, running?.number));
-			return { column, all, shown };
-		}),
-	);
-	/** The lanes across them, that of no lane last; undefined alone where the board has none. */
-	const lanes = $derived<(LaneView | null | undefined)[]>(
-		head.lanes.length ? [...head.lanes, ...(roomForOthers(head.lanes) ? [null] : [])] : [undefined],
-	);
-	const laned = $derived(head.lanes.length > 0);
-	const bands = $derived(
-		lanes.map((lane) => ({
-			lane,
-			standing: columns
-				.filter(({ column }) => column.kind !== 'done')
-				.reduce((sum, { all }) => sum + all.filter((card) => isIn(card, lane)).length, 0),
-			cells: columns.map(({ shown }) => (laned ? shown.filter((card) => isIn(card, lane)) : shown)),
-		})),
-	);
-	const isIn = (card: CardView, lane: LaneView | null | undefined) =>
-		lane === undefined || laneOf(head.lanes, card) === lane;
-	const keyOf = (column: string, lane: LaneView | null | undefined) =>
-		lane === undefined ? column : `${column} ${lane?.id ?? 'none'}`;
-	const laneOfCard = (card: CardView) => (laned ? laneOf(head.lanes, card) : undefined);
-	/** The cell in which a card stands. */
-	const handleOf = (card: CardView) => handles[keyOf(card.column!, laneOfCard(card))];
+	/** Arranged by a field, its values are the columns. */
+	const by = $derived(arrangement.by);
+	const grid = $derived.by(() => {
+		const passes = passing(filter, board.fields, running?.number, described);
+		return gridOf(
+			head,
+			board.columns,
+			arrangement,
+			board.fields,
+			(card) => fresh.has(card.id) || passes(card),
+		);
+	});
+	const columns = $derived(grid.columns);
+	const laned = $derived(arrangement.lanes !== null);
+	const nameOf = (column: string, lane: string) => (laned ? `${column} ${lane || NONE}` : column);
+	/** The cell in which somebody is: a card that has several values stands in several. */
+	let at = $state.raw<{ column: string; lane: string } | null>(null);
+	const cellAt = (element: Element | null | undefined) => {
+		const data = element?.closest<HTMLElement>('[data-column]')?.dataset;
+		return data ? { column: data.column!, lane: laned ? (data.lane ?? '').replace(NONE, '') : '' } : null;
+	};
 
 	/** Lanes that this person folded away here, by their ids. */
 	let folded = $state.raw<ReadonlySet<string>>(new Set());
-	const FOLDED = $derived(`folded-lanes-${head.id}`);
+	const FOLDED = $derived(`folded-lanes-${head.id}-${arrangement.lanes?.id ?? ''}`);
 	$effect(() => {
 		folded = new Set((localStorage.getItem(FOLDED) ?? '').split(' ').filter(Boolean));
 	});
@@ -103,7 +97,7 @@
 		folded = next;
 		localStorage.setItem(FOLDED, [...next].join(' '));
 	}
-	const unfolded = $derived(bands.filter(({ lane }) => !folded.has(lane?.id ?? 'none') || !laned));
+	const unfolded = $derived(grid.bands.filter(({ key }) => !laned || !folded.has(key || NONE)));
 
 	const tabbable = $derived.by(() => {
 		const shown = unfolded.flatMap(({ cells }) => cells.flat());
@@ -117,33 +111,41 @@
 		return counts;
 	});
 	const layout = $derived(
-		standing
-			.map((column) =>
-				column.kind === 'work'
-					? 'minmax(250px, 1.5fr)'
-					: column.kind === 'done'
-						? 'minmax(170px, 0.85fr)'
-						: 'minmax(160px, 0.8fr)',
+		columns
+			.map(({ view }) =>
+				by
+					? 'minmax(190px, 1fr)'
+					: view.kind === 'work'
+						? 'minmax(250px, 1.5fr)'
+						: view.kind === 'done'
+							? 'minmax(170px, 0.85fr)'
+							: 'minmax(160px, 0.8fr)',
 			)
 			.join(' '),
 	);
 
-	function note(column: (typeof columns)[number]): string {
-		const { all, shown } = column;
+	function note({ view, all, shown }: GridColumn): string {
 		const hidden = all.length - shown.length;
 		if (hidden) return `${shown.length} of ${all.length} shown`;
-		if (column.column.kind === 'done') {
+		if (by)
+			return !all.length
+				? 'no cards'
+				: head.unit === 'none'
+					? count(all.length, 'card')
+					: `${count(all.length, 'card')}, ${amount(leftOf(all), head.unit)}`;
+		if (view.kind === 'done') {
 			const here = running ? all.filter((card) => card.sprint === running.number).length : 0;
 			const before = all.length - here;
 			if (!running) return `${all.length} in two weeks`;
 			return `${here} this sprint${before ? `, ${before} outside it` : ''}`;
 		}
-		if (column.column.limit !== null && all.length > column.column.limit)
-			return `${all.length} of ${column.column.limit}`;
-		if (column.column.limit === null)
-			return column.column.kind === 'queue' ? `${all.length} wait` : `${all.length} in hand`;
+		if (view.limit !== null && all.length > view.limit) return `${all.length} of ${view.limit}`;
+		if (view.limit === null) return view.kind === 'queue' ? `${all.length} wait` : `${all.length} in hand`;
 		return '';
 	}
+	/** What is left of cards; that of a whole stands with its parts. */
+	const leftOf = (cards: readonly CardView[]) =>
+		cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0);
 
 	/** Gives a column another name; the history keeps telling of it by the one that it had. */
 	async function callColumn({ id, version }: ColumnView, name: string): Promise<boolean> {
@@ -152,86 +154,167 @@
 		return sent.ok;
 	}
 	const throughOf = (cards: CardView[]) => cards.find((card) => card.letThrough)?.letThrough ?? null;
-	const placeOf = (card: CardView) => standing.findIndex((column) => column.id === card.column);
 	const cardOf = (id: string | null) => (id ? board.cards.get(id) : undefined);
 
+	/**
+	 * Puts a card into another cell: into another column, or under another value of the field that cards are arranged by;
+	 * and into another lane, or under another value of the field that makes the lanes.
+	 */
 	async function move(
 		card: CardView,
-		column: string,
+		from: { column: string; lane: string },
+		to: { column: string; lane: string },
 		below: string | null | undefined,
-		lane?: LaneView | null,
 	): Promise<void> {
-		const target = standing.find((known) => known.id === column)!;
-		const stays = lane === undefined || lane === laneOfCard(card);
-		const others = (board.columns.get(column) ?? []).filter((other) => other.id !== card.id);
-		if (stays && card.column === column && target.kind !== 'done') {
-			const above = others.findIndex((other) => other.id === below);
-			if ((board.columns.get(column) ?? []).findIndex((other) => other.id === card.id) === above + 1) return;
-		} else if (stays && card.column === column) return;
-		focused = card.id;
-		const moved = board.move(board.cards.get(card.id) ?? card, column, below, stays ? undefined : lane);
-		await tick();
-		const show = () => {
-			const now = cardOf(card.id);
-			if (now?.column) void handleOf(now)?.focusCard(card.id);
+		const live = board.latest(card);
+		const { lanes } = arrangement;
+		const changes: Change[] = [];
+		const put = (field: NonNullable<typeof by>, key: string, before: string) => {
+			if (key === before) return true;
+			const change = field.values!.put?.(live, key, before);
+			if (change) changes.push(change);
+			else if (!field.values!.put)
+				board.tell({
+					tone: 'care',
+					text: `Cards are not dragged from one ${field.name.toLowerCase()} to another: it is known from elsewhere.`,
+				});
+			return Boolean(change);
 		};
-		show();
-		if ((await moved).ok) {
-			const there = board.columns.get(column)?.length ?? 0;
-			const place = target.limit === null ? count(there, 'card') : `${there} of ${target.limit}`;
-			const into = stays ? '' : lane ? `, lane ${lane.name}` : ', in no lane';
-			board.spoken =
-				target.kind === 'done'
-					? `Card ${card.number} is finished.`
-					: `Card ${card.number} is in ${target.name}${into}, position ${(board.columns.get(column) ?? []).findIndex((other) => other.id === card.id) + 1}; ${place} there.`;
+		const value = (key: string) => key.replace(NONE, '');
+		if (by && !put(by, value(to.column), value(from.column))) return;
+		const ownLanes = lanes?.id === 'lane';
+		if (lanes && !(ownLanes && !by) && !put(lanes, to.lane, from.lane)) return;
+		focused = card.id;
+		at = to;
+		const works: Promise<{ ok: boolean }>[] = [];
+		if (!by) {
+			const moved = place(live, from, to, below);
+			if (moved) works.push(moved);
 		}
+		// What can be said in one command is: one step to take back.
+		const whole = changes.flatMap((change) => (change.do === 'cards' ? [change.change] : []));
+		if (whole.length) works.push(board.put(live, { do: 'cards', change: Object.assign({}, ...whole) }));
+		for (const change of changes) if (change.do !== 'cards') works.push(board.put(live, change));
+		if (!works.length) return;
+		await tick();
+		void focusOn(card.id);
+		if (!(await Promise.all(works)).every(({ ok }) => ok)) return;
+		await tick();
+		void focusOn(card.id);
+		board.spoken = standsNow(card, to);
 	}
 
-	/** Where a card is shown: its lane and column among those in sight, and its place among the cards there. */
+	/** The same within the board's own columns, with its place among the others. */
+	function place(
+		card: CardView,
+		from: { column: string; lane: string },
+		to: { column: string; lane: string },
+		below: string | null | undefined,
+	): Promise<{ ok: boolean }> | null {
+		const target = standing.find((known) => known.id === to.column)!;
+		const ownLanes = arrangement.lanes?.id === 'lane';
+		const stays = !ownLanes || to.lane === from.lane;
+		const there = board.columns.get(to.column) ?? [];
+		if (stays && card.column === to.column) {
+			if (target.kind === 'done' || arrangement.sort.length) return null;
+			const above = there.filter((other) => other.id !== card.id).findIndex((other) => other.id === below);
+			if (there.findIndex((other) => other.id === card.id) === above + 1) return null;
+		}
+		const lane = head.lanes.find(({ id }) => id === to.lane) ?? null;
+		return board.move(card, to.column, below, stays ? undefined : lane);
+	}
+
+	function standsNow(card: CardView, { column, lane }: { column: string; lane: string }): string {
+		const target = columns.find(({ key }) => key === column)!.view;
+		if (by) return `Card ${card.number}: ${by.name.toLowerCase()} ${target.name}.`;
+		if (target.kind === 'done') return `Card ${card.number} is finished.`;
+		const there = board.columns.get(column) ?? [];
+		const slots = target.limit === null ? count(there.length, 'card') : `${there.length} of ${target.limit}`;
+		const band = laned ? grid.bands.find(({ key }) => key === lane) : undefined;
+		const into = !band ? '' : band.lane ? `, lane ${band.name}` : `, ${band.name.toLowerCase()}`;
+		return `Card ${card.number} is in ${target.name}${into}, position ${there.findIndex((other) => other.id === card.id) + 1}; ${slots} there.`;
+	}
+
+	/** Where a card is shown, in the cell in which somebody is if it stands there, and its place among the cards there. */
 	function placeIn(card: CardView) {
-		const lane = laneOfCard(card);
-		const band = unfolded.findIndex((one) => one.lane === lane);
-		const column = placeOf(card);
-		const cards = unfolded[band]?.cells[column] ?? [];
-		return { band, column, cards, index: cards.findIndex((other) => other.id === card.id) };
+		const here = (band: number, column: number) => {
+			const index = unfolded[band]!.cells[column]!.findIndex((other) => other.id === card.id);
+			return index < 0 ? null : { band, column, cards: unfolded[band]!.cells[column]!, index };
+		};
+		const mine = at
+			? [
+					unfolded.findIndex(({ key }) => key === at!.lane),
+					columns.findIndex(({ key }) => key === at!.column),
+				]
+			: [-1, -1];
+		const known = mine[0]! >= 0 && mine[1]! >= 0 ? here(mine[0]!, mine[1]!) : null;
+		if (known) return known;
+		for (const [band] of unfolded.entries())
+			for (const [column] of columns.entries()) {
+				const found = here(band, column);
+				if (found) return found;
+			}
+		return null;
+	}
+	/** A cell by its place. */
+	const cellOf = (band: number, column: number) => ({
+		column: columns[column]!.key,
+		lane: unfolded[band]!.key,
+	});
+	async function focusOn(id: string): Promise<void> {
+		const card = cardOf(id);
+		const found = card && placeIn(card);
+		if (!found) return;
+		const { column, lane } = cellOf(found.band, found.column);
+		await handles[nameOf(column, lane)]?.focusCard(id);
 	}
 
 	function moveByKey(card: CardView, key: string): void {
-		const { band, column, cards, index } = placeIn(card);
-		if (key === 'ArrowLeft' || key === 'ArrowRight') {
-			const target = standing[column + (key === 'ArrowLeft' ? -1 : 1)];
-			if (target) void move(card, target.id, undefined);
-		} else if (key === 'Home' && index > 0) void move(card, card.column!, null);
-		else if (key === 'End' && index < cards.length - 1) void move(card, card.column!, cards.at(-1)!.id);
-		else if (key === 'ArrowUp') {
-			if (index > 0) void move(card, card.column!, cards[index - 2]?.id ?? null);
-			else if (band > 0) void move(card, card.column!, undefined, unfolded[band - 1]!.lane);
-		} else if (key === 'ArrowDown') {
-			if (index < cards.length - 1) void move(card, card.column!, cards[index + 1]!.id);
-			else if (unfolded[band + 1]) void move(card, card.column!, null, unfolded[band + 1]!.lane);
-		}
+		const found = placeIn(card);
+		if (!found) return;
+		const { band, column, cards, index } = found;
+		const from = cellOf(band, column);
+		const to = (b: number, c: number, below: string | null | undefined) =>
+			unfolded[b] && columns[c] && void move(card, from, cellOf(b, c), below);
+		if (key === 'ArrowLeft') to(band, column - 1, undefined);
+		else if (key === 'ArrowRight') to(band, column + 1, undefined);
+		else if (key === 'Home' && index > 0) to(band, column, null);
+		else if (key === 'End' && index < cards.length - 1) to(band, column, cards.at(-1)!.id);
+		else if (key === 'ArrowUp')
+			if (index > 0) to(band, column, cards[index - 2]?.id ?? null);
+			else to(band - 1, column, undefined);
+		else if (key === 'ArrowDown')
+			if (index < cards.length - 1) to(band, column, cards[index + 1]!.id);
+			else to(band + 1, column, null);
 	}
 
 	function goByKey(card: CardView, key: string): void {
-		const { band, column, cards, index } = placeIn(card);
+		const found = placeIn(card);
+		if (!found) return;
+		const { band, column, cards, index } = found;
 		const step = key === 'ArrowLeft' || key === 'ArrowUp' ? -1 : 1;
 		let next: CardView | undefined;
+		let [b, c] = [band, column];
 		if (key === 'Home') next = cards[0];
 		else if (key === 'End') next = cards.at(-1);
 		else if (key === 'ArrowLeft' || key === 'ArrowRight')
-			for (let i = column + step; standing[i] && !next; i += step) {
-				const there = unfolded[band]?.cells[i] ?? [];
+			for (c = column + step; columns[c] && !next; c += step) {
+				const there = unfolded[band]!.cells[c]!;
 				next = there[Math.min(index, there.length - 1)];
+				if (next) break;
 			}
 		else {
 			next = cards[index + step];
 			// On to the next lane that has cards in this column.
-			for (let i = band + step; unfolded[i] && !next; i += step)
-				next = unfolded[i]!.cells[column]!.at(step < 0 ? -1 : 0);
+			if (!next)
+				for (b = band + step; unfolded[b] && !next; b += step) {
+					next = unfolded[b]!.cells[column]!.at(step < 0 ? -1 : 0);
+					if (next) break;
+				}
 		}
 		if (!next) return;
-		focused = next.id;
-		void handleOf(next)?.focusCard(next.id);
+		[focused, at] = [next.id, cellOf(b, c)];
+		void focusOn(next.id);
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
@@ -244,10 +327,14 @@
 		const acts: Record<Exclude<Does<'board'>, 'find' | 'open'>, () => unknown> = {
 			go: () => card && goByKey(card, event.key),
 			move: () => card && moveByKey(card, event.key),
-			add: () =>
-				(adding = card
-					? { column: card.column!, lane: laneOfCard(card), below: card.id }
-					: { column: standing[0]!.id, lane: lanes.at(-1), below: undefined }),
+			add: () => {
+				if (by)
+					return board.tell({ tone: 'care', text: 'Cards are added where the board is arranged by column.' });
+				const found = card && placeIn(card);
+				adding = found
+					? { ...cellOf(found.band, found.column), below: card.id }
+					: { column: columns[0]!.key, lane: grid.bands.at(-1)!.key, below: undefined };
+			},
 			rename: () => card && card.clock !== 'done' && (renaming = card.id),
 			block: () => card && blockOrUnblock(card),
 			owners: () => card && (asking = { kind: 'owners', cards: [card] }),
@@ -273,8 +360,7 @@
 
 	async function refocus(id: string): Promise<void> {
 		await tick();
-		const card = cardOf(id);
-		if (card?.column) void handleOf(card)?.focusCard(id);
+		await focusOn(id);
 	}
 
 	async function add(title: string): Promise<boolean> {
@@ -286,7 +372,7 @@
 			line?.title ?? title,
 			place.below,
 			line?.size ?? null,
-			place.lane?.id ?? null,
+			arrangement.lanes?.id === 'lane' ? place.lane || null : null,
 		);
 		if (!sent.ok) return false;
 		fresh = new Set([...fresh, sent.answer.result.card]);
@@ -294,15 +380,21 @@
 		return true;
 	}
 
+	/** The cell that a card in hand was taken from. */
+	let takenFrom: { column: string; lane: string } | null = null;
 	const EDGE = 36;
 	const ACROSS = 9;
-	const carry = new Carry<{ column: string; lane: string | undefined; below: string | null }>({
-		take(id) {
+	const carry = new Carry<{ column: string; lane: string; below: string | null }>({
+		take(id, source) {
 			const card = cardOf(id);
 			if (card) focused = id;
+			takenFrom = cellAt(source);
 			return card && [card];
 		},
-		over: (x, y, { cards }) => dropAt(x, y, cards[0]!.id),
+		over: (x, y, { cards }) => {
+			const drop = dropAt(x, y, cards[0]!.id);
+			return drop && { ...drop, lane: (drop.lane ?? '').replace(NONE, '') };
+		},
 		same: (a, b) => a?.column === b?.column && a?.below === b?.below && a?.lane === b?.lane,
 		pull(_x, y, drop) {
 			const box = element!.getBoundingClientRect();
@@ -322,8 +414,8 @@
 		},
 		ended: () => (element!.style.scrollSnapType = ''),
 		dropped({ cards: [card] }, to) {
-			const lane = lanes.find((one) => one !== undefined && (one?.id ?? 'none') === to.lane);
-			void move(board.latest(card!), to.column, to.below, lane);
+			const from = takenFrom ?? to;
+			void move(board.latest(card!), from, to, to.below);
 		},
 	});
 	$effect(() => (element && mayEdit ? carry.attach(dragCards, element) : undefined));
@@ -379,37 +471,38 @@
 	/>
 {/snippet}
 
-{#snippet columnHead(column: ColumnView)}
-	{@const { all, shown } = columns.find((one) => one.column === column)!}
+{#snippet columnHead(view: ColumnView)}
+	{@const column = columns.find((one) => one.view === view)!}
 	<ColumnHead
-		{column}
-		standing={all.length}
-		through={throughOf(all)}
-		note={note({ column, all, shown })}
-		mayChange={head.role === 'lead'}
-		onsettings={() => (asking = { kind: 'column', column: column.id })}
-		oncalled={(name) => callColumn(column, name)}
+		column={view}
+		standing={column.all.length}
+		through={by ? null : throughOf(column.all)}
+		note={note(column)}
+		mayChange={head.role === 'lead' && !by}
+		onsettings={() => (asking = { kind: 'column', column: view.id })}
+		oncalled={(name) => callColumn(view, name)}
 	/>
 {/snippet}
-{#snippet cell(column: ColumnView, lane: LaneView | null | undefined, cards: CardView[])}
-	{@const here = (place: { column: string; lane?: unknown } | null) =>
-		place?.column === column.id &&
-		(lane === undefined || place.lane === lane || place.lane === (lane?.id ?? 'none'))}
+{#snippet cell(view: ColumnView, lane: string, laneName: string | undefined, cards: CardView[])}
+	{@const key = view.id}
+	{@const here = (place: { column: string; lane: string } | null) =>
+		place?.column === key && (!laned || place.lane === lane)}
 	<Cell
-		bind:this={handles[keyOf(column.id, lane)]}
-		{column}
-		{lane}
+		bind:this={handles[nameOf(key, lane)]}
+		column={view}
+		lane={laned ? { key: lane || NONE, name: laneName! } : undefined}
 		{cards}
 		{tabbable}
 		drop={here(carry.drop) ? carry.drop : null}
 		{renaming}
 		adding={here(adding) ? adding : null}
 		{mayEdit}
+		mayAdd={mayEdit && !by && (!laned || arrangement.lanes!.id === 'lane')}
 		card={cardFace}
 		done={doneList}
 		rename={renameCard}
 		{open}
-		onadd={() => (adding = { column: column.id, lane, below: undefined })}
+		onadd={() => (adding = { column: key, lane, below: undefined })}
 		onadded={add}
 		onaddend={() => (adding = null)}
 	/>
@@ -421,26 +514,24 @@
 </p>
 
 <nav class="picker" aria-label="Columns">
-	{#each columns as { column, all } (column.id)}
+	{#each columns as { view, all } (view.id)}
 		<a
-			href="#column-{column.id}"
+			href="#column-{view.id}"
 			data-sveltekit-noscroll
 			data-sveltekit-keepfocus
 			onclick={(event) => (
 				event.preventDefault(),
 				document
-					.querySelector(`[data-column="${column.id}"]`)
+					.querySelector(`[data-column="${CSS.escape(view.id)}"]`)
 					?.scrollIntoView({ inline: 'start', block: 'nearest' })
-			)}>{column.name} <b>{all.length}</b></a
+			)}>{view.name} <b>{all.length}</b></a
 		>
 	{/each}
 </nav>
 
 {#if filter.text && columns.every((column) => !column.shown.length)}
 	<p class="nothing" role="status">
-		No card here has “{filter.text}” in its {LOOKED_AT}{filter.owner || filter.blocked
-			? ', and is as chosen'
-			: ''}.
+		No card here has “{filter.text}” in its {LOOKED_AT}{filter.where.length ? ', and is as chosen' : ''}.
 	</p>
 {/if}
 <div
@@ -450,25 +541,32 @@
 	aria-label="Board"
 	bind:this={element}
 	style:--layout={layout}
-	style:--columns={standing.length}
+	style:--columns={columns.length}
 	onclickcapture={onclick}
 	{ondblclick}
-	onfocusin={(event) =>
-		(focused = (event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? focused)}
+	onfocusin={(event) => {
+		const card = (event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card;
+		if (card) [focused, at] = [card, cellAt(event.target as HTMLElement)];
+	}}
 >
 	{#if laned}
 		<Bands
-			columns={standing}
-			bands={bands.map((band) => ({ ...band, lane: band.lane ?? null }))}
+			columns={columns.map(({ view }) => view)}
+			bands={grid.bands}
+			unit={head.unit}
 			{folded}
-			settings={head.role === 'lead' ? `/boards/${head.slug}/set-up?part=lanes` : null}
+			settings={head.role === 'lead' && arrangement.lanes?.id === 'lane'
+				? `/boards/${head.slug}/set-up?part=lanes`
+				: null}
 			head={columnHead}
 			{cell}
 			onfold={fold}
 		/>
 	{:else}
-		{#each columns as { column, shown } (column.id)}
-			<Column {column} head={columnHead}>{@render cell(column, undefined, shown)}</Column>
+		{#each columns as { view, shown } (view.id)}
+			<Column column={view} plain={by !== null} head={columnHead}
+				>{@render cell(view, '', undefined, shown)}</Column
+			>
 		{/each}
 	{/if}
 </div>

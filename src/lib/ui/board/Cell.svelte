@@ -1,13 +1,13 @@
 <script lang="ts">
 	import { tick, untrack, type Snippet } from 'svelte';
-	import type { CardView, ColumnView, LaneView } from '$core/pages/board';
+	import type { CardView, ColumnView } from '$core/pages/board';
 	import AddCard from './AddCard.svelte';
 	import { Windowed } from './windowed.svelte';
 
 	interface Props {
 		column: ColumnView;
 		/** The lane across whose columns it is one of; left out where a board has no lanes. */
-		lane?: LaneView | null;
+		lane?: { key: string; name: string };
 		/** What is shown: the cards that pass the filter. */
 		cards: CardView[];
 		tabbable: string | null;
@@ -15,6 +15,7 @@
 		renaming: string | null;
 		adding: { below: string | null | undefined } | null;
 		mayEdit: boolean;
+		mayAdd: boolean;
 		card: Snippet<[CardView]>;
 		done: Snippet<[CardView[]]>;
 		rename: Snippet<[CardView]>;
@@ -27,7 +28,7 @@
 	let props: Props = $props();
 	const { column, cards } = $derived(props);
 	const inLane = $derived(props.lane !== undefined);
-	const where = $derived(`${column.name}${inLane ? `, ${props.lane ? props.lane.name : 'in no lane'}` : ''}`);
+	const where = $derived(`${column.name}${props.lane ? `, ${props.lane.name}` : ''}`);
 
 	/** Short lists are laid out by the page; of long ones only what is seen is drawn. */
 	const LONG = 60;
@@ -103,7 +104,7 @@
 	class:lane={inLane}
 	class:long
 	data-column={column.id}
-	data-lane={inLane ? (props.lane?.id ?? 'none') : undefined}
+	data-lane={props.lane?.key}
 	bind:this={body}
 	tabindex={cards.length ? (scrollsByKey ? 0 : undefined) : -1}
 	aria-label={cards.length ? `Cards in ${where}` : `${where} is empty`}
@@ -155,7 +156,7 @@
 	{/if}
 	{#if props.adding && (props.adding.below === undefined || (long && props.adding.below))}
 		<AddCard onadd={props.onadded} onend={props.onaddend} />
-	{:else if column.kind !== 'done' && props.mayEdit}
+	{:else if column.kind !== 'done' && props.mayAdd}
 		<button type="button" class="add" onclick={props.onadd}>Add a card</button>
 	{/if}
 </div>

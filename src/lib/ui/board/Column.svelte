@@ -4,14 +4,20 @@
 
 	interface Props {
 		column: ColumnView;
+		/** It is a value of a field, not one of the board’s columns. */
+		plain?: boolean;
 		head: Snippet<[ColumnView]>;
 		children: Snippet;
 	}
 	/** A column of a board without lanes: its head, and its cards below, which scroll by themselves. */
-	let { column, head, children }: Props = $props();
+	let { column, plain = false, head, children }: Props = $props();
 </script>
 
-<section class="column {column.kind}" data-column={column.id} aria-labelledby="column-{column.id}">
+<section
+	class="column {plain ? '' : column.kind}"
+	data-column={column.id}
+	aria-labelledby="column-{column.id}"
+>
 	{@render head(column)}
 	{@render children()}
 </section>

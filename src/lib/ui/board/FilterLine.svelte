@@ -1,47 +1,81 @@
 <script lang="ts">
+	import { conditionWords, isNarrow, NO_FILTER, withCondition, type Filter } from '$core/board/filter';
 	import type { PersonView } from '$core/pages/board';
-	import { isNarrow, type Filter } from '$core/board/filter';
+	import type { BoardState } from './board-state.svelte';
+	import Conditions from './Conditions.svelte';
 
-	let {
-		filter,
-		people,
-		onfilter,
-	}: { filter: Filter; people: PersonView[]; onfilter: (filter: Filter) => void } = $props();
-	const set = (change: Partial<Filter>) => onfilter({ ...filter, ...change });
+	interface Props {
+		board: BoardState;
+		filter: Filter;
+		onfilter: (filter: Filter) => void;
+	}
+	/** Which cards are shown, as a sentence whose words can be changed. */
+	let { board, filter, onfilter }: Props = $props();
+	const people = $derived(board.head.people as PersonView[]);
+	const conditionOn = (field: string) => filter.where.find((one) => one.field === field);
+	const owners = $derived(conditionOn('owners'));
+	const blocked = $derived(conditionOn('blocked'));
+	/** What the two choices cannot say is said in words beside them. */
+	const EVERYONE = 'everyone';
+	const whose = $derived(
+		!owners ? EVERYONE : owners.any.length === 1 && !owners.not ? owners.any[0]! : 'several',
+	);
+	const blockedOrNot = $derived(!blocked ? '' : (blocked.any[0] === 'yes') !== blocked.not ? 'yes' : 'no');
+	const others = $derived(
+		filter.where.filter(({ field }) => field !== 'blocked' && (field !== 'owners' || whose === 'several')),
+	);
+	const narrow = (field: string, any: string[], not = false) =>
+		onfilter(withCondition(filter, field, any, not));
 </script>
 
 <form class="filter" onsubmit={(event) => event.preventDefault()} aria-label="Which cards are shown">
 	<span class="words">Showing</span>
 	<select
 		aria-label="Whose cards"
-		value={filter.owner}
-		onchange={(event) => set({ owner: event.currentTarget.value })}
+		value={whose}
+		onchange={({ currentTarget: { value } }) =>
+			value !== 'several' && narrow('owners', value === EVERYONE ? [] : [value])}
 	>
-		<option value="">everyone’s cards</option>
-		<option value="nobody">cards of nobody</option>
+		<option value={EVERYONE}>everyone’s cards</option>
+		<option value="~mine">my cards</option>
+		<option value="~mine-or-nobodys">mine or nobody’s</option>
+		<option value="">cards of nobody</option>
+		{#if whose === '~several'}<option value="~several">cards of several</option>{/if}
+		{#if whose === 'several'}<option value="several">cards of some</option>{/if}
 		{#each people.filter((person) => person.role !== 'viewer' && !person.gone) as person (person.id)}<option
 				value={person.id}>{person.name}’s cards</option
 			>{/each}
 	</select>
 	<select
 		aria-label="Blocked or not"
-		value={filter.blocked ? 'blocked' : ''}
-		onchange={(event) => set({ blocked: event.currentTarget.value === 'blocked' })}
+		value={blockedOrNot}
+		onchange={({ currentTarget: { value } }) => narrow('blocked', value ? ['yes'] : [], value === 'no')}
 	>
 		<option value="">blocked or not</option>
-		<option value="blocked">that are blocked</option>
+		<option value="yes">that are blocked</option>
+		<option value="no">that are not blocked</option>
 	</select>
 	<input
 		type="search"
 		aria-label="With these words"
 		placeholder="with these words"
 		value={filter.text}
-		oninput={(event) => set({ text: event.currentTarget.value })}
+		oninput={(event) => onfilter({ ...filter, text: event.currentTarget.value })}
 	/>
-	{#if isNarrow(filter)}<button
+	{#each others as condition (condition.field)}
+		<button
 			type="button"
 			class="link"
-			onclick={() => onfilter({ text: '', owner: '', blocked: false, outside: false })}>Show all</button
+			title="Let it go"
+			aria-label="Let go: {conditionWords(board.fields, condition) ?? 'a field that is no more'}"
+			onclick={() => narrow(condition.field, [])}
+			>{conditionWords(board.fields, condition) ?? 'a field that is no more'}
+			<span aria-hidden="true">×</span></button
+		>
+	{/each}
+	<Conditions fields={board.fields} {filter} {onfilter} />
+	{#if isNarrow(filter)}<button type="button" class="link" onclick={() => onfilter(NO_FILTER)}
+			>Show all</button
 		>{/if}
 </form>
 
@@ -78,7 +112,7 @@
 		background: var(--sheet);
 	}
 	input {
-		width: 118px;
+		width: 112px;
 	}
 	input::placeholder {
 		color: var(--moss);

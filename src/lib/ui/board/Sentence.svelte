@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Filter } from '$core/board/filter';
+	import { withCondition, type Filter } from '$core/board/filter';
 	import Term from '../frame/Term.svelte';
 	import type { Words } from './sentence';
 
@@ -14,7 +14,13 @@
 	let { words, filter, settle, open, onfilter }: Props = $props();
 	const follow = (to: { blocked: true } | { outside: true }) =>
 		onfilter(
-			'blocked' in to ? { ...filter, blocked: !filter.blocked } : { ...filter, outside: !filter.outside },
+			'blocked' in to
+				? withCondition(
+						filter,
+						'blocked',
+						filter.where.some(({ field }) => field === 'blocked') ? [] : ['yes'],
+					)
+				: { ...filter, outside: !filter.outside },
 		);
 </script>
 

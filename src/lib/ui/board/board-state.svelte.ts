@@ -3,6 +3,7 @@ import { SvelteMap } from 'svelte/reactivity';
 import type { FieldValue } from '$core/fields/own';
 import type { PastedCard } from '$core/backlog/paste';
 import { intoLane } from '$core/board/lanes';
+import { fieldsOf, type Change as FieldChange, type Looking } from '$core/board/fields';
 import { asUsed } from '$core/board/used';
 import type { BoardCards, BoardHead, CardView, LaneView } from '$core/pages/board';
 import type { TableCard } from '$core/exchange/card-file';
@@ -24,8 +25,14 @@ export interface Message {
 	undo?: string;
 }
 
+/** Refusals that a reason does away with. */
+const ASKS_WHY = ['limit.held', 'left.reason'];
+
 /** What can be changed of many cards at once. */
 export type CardsChange = Omit<CommandInput<'ChangeCards'>, 'board' | 'cards'>;
+
+/** Who looks at a board, and on which day; what was carried over is told by the ribbon. */
+type Looks = Pick<Looking, 'today' | 'me' | 'carried'>;
 
 /**
  * The board as one page shows it: what the server last said of each card, with the person's own changes applied at
@@ -43,8 +50,18 @@ export class BoardState {
 	spoken = $state('');
 	/** Cards with changes of one's own on their way, and how many. */
 	private readonly onTheWay = new SvelteMap<string, number>();
-	/** A limit that holds what a person asked for, until they give a reason or leave it. */
-	through = $state.raw<{ sentence: string; answer: (reason: string | null) => void } | null>(null);
+	/** What is not done before a person gives a reason for it, or leaves it: something over a limit that holds, or a large correction. */
+	through = $state.raw<{
+		sentence: string;
+		over: boolean;
+		answer: (reason: string | null) => void;
+	} | null>(null);
+
+	looks = $state.raw<Looks>({ today: 0, me: null, carried: {} });
+	/** The fields of its cards: what all that shows, narrows, arranges and sorts them goes by. */
+	readonly fields = $derived.by(() =>
+		fieldsOf({ board: this.head, ...this.looks, expectation: this.expectation }),
+	);
 
 	/** How far the server's clock is ahead of this machine's. */
 	private ahead = 0;
@@ -58,9 +75,10 @@ export class BoardState {
 	/** @param reread called when something other than cards changed on the server */
 	constructor(private readonly reread: () => void) {}
 
-	/** Takes over what the server says of the board. */
-	know(head: BoardHead, now: string): void {
+	/** Takes over what the server says of the board, and who looks at it when. */
+	know(head: BoardHead, now: string, looks: Looks): void {
 		this.head = head;
+		this.looks = looks;
 		this.ahead = Date.parse(now) - Date.now();
 	}
 
@@ -267,6 +285,31 @@ export class BoardState {
 		return intoLane(this.head.lanes, card, this.head.lanes.find((lane) => lane.id === id) ?? null);
 	}
 
+	/** Gives a card another value of a field, as the field says how. */
+	put(card: CardView, change: FieldChange): Promise<Sent> {
+		const live = this.latest(card);
+		switch (change.do) {
+			case 'move':
+				return this.move(live, change.column, undefined);
+			case 'cards':
+				return this.changeCards([live], change.change);
+			case 'plan':
+				return this.plan([live], change.sprint);
+			case 'due':
+				return this.date(live, change.day);
+			case 'start':
+				return this.startOn(live, change.day);
+			case 'title':
+				return this.rename(live, change.title);
+			case 'size':
+				return this.size(live, change.size);
+			case 'left':
+				return this.correctLeft(live, change.left);
+			case 'own':
+				return this.setField(live, change.field, change.value);
+		}
+	}
+
 	/** Orders cards in the backlog: below another one, on top (null) or at the end (undefined). */
 	place(cards: readonly CardView[], below: string | null | undefined): Promise<Sent> {
 		const moving = this.withParts(cards);
@@ -429,7 +472,7 @@ export class BoardState {
 	}
 
 	refuse(refusal: Refusal): void {
-		if (refusal.code !== 'limit.held') this.tell({ tone: 'warn', text: refusal.title });
+		if (!ASKS_WHY.includes(refusal.code)) this.tell({ tone: 'warn', text: refusal.title });
 	}
 
 	/** Sends a command whose effect shows when the server tells of it. */
@@ -445,10 +488,10 @@ export class BoardState {
 		attempt: (input: I, reason?: string) => Promise<Sent<R>>,
 	): Promise<Sent<R>> {
 		const sent = await attempt(input);
-		if (sent.ok || sent.refusal.code !== 'limit.held') return sent;
+		if (sent.ok || !ASKS_WHY.includes(sent.refusal.code)) return sent;
 		this.spoken = sent.refusal.title;
 		const reason = await new Promise<string | null>((answer) => {
-			this.through = { sentence: sent.refusal.title, answer };
+			this.through = { sentence: sent.refusal.title, over: sent.refusal.code === 'limit.held', answer };
 		});
 		this.through = null;
 		return reason === null ? sent : attempt({ ...input, reason }, reason);

@@ -13,7 +13,7 @@ interface Held {
 
 interface Options<Drop> {
 	/** The cards that go along when one is taken; nothing where it cannot be. */
-	take(id: string): CardView[] | undefined;
+	take(id: string, source: HTMLElement): CardView[] | undefined;
 	/** Where what is held would go from a point; asked for once a frame, however often the pointer moves. */
 	over(x: number, y: number, held: Held): Drop | null;
 	/** Whether two places are the same one. */
@@ -55,7 +55,7 @@ export class Carry<Drop> {
 		let gone = false;
 		void drag(element, {
 			start: (id, source, x, y) => {
-				const cards = this.options.take(id);
+				const cards = this.options.take(id, source);
 				if (!cards) return;
 				const box = source.getBoundingClientRect();
 				this.held = { cards, source, width: box.width, dx: x - box.left, dy: y - box.top };

@@ -2,6 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { setContext, untrack } from 'svelte';
+	import { parseDay } from '$core/calendar/days';
 	import { BoardState } from '$lib/ui/board/board-state.svelte';
 	import Bar from '$lib/ui/frame/Bar.svelte';
 	import Messages from '$lib/ui/frame/Messages.svelte';
@@ -14,8 +15,13 @@
 	const board = new BoardState(() => void reread('harrow:board'));
 	setContext('board', board);
 	// Known before anything is drawn, on the server too; then whenever the answer is a new one.
-	untrack(() => board.know(data.head, data.now));
-	$effect.pre(() => board.know(data.head, data.now));
+	const looks = $derived({
+		today: parseDay(data.today)!,
+		me: data.person!.id,
+		carried: data.ribbon.carried,
+	});
+	untrack(() => board.know(data.head, data.now, looks));
+	$effect.pre(() => board.know(data.head, data.now, looks));
 	const id = $derived(data.head.id);
 	$effect(() => {
 		void id;
@@ -74,13 +80,13 @@
 	<Messages {board} />
 </div>
 {#if board.through}
-	{@const { sentence, answer } = board.through}
+	{@const { sentence, over, answer } = board.through}
 	{#await import('$lib/ui/dialogs/ReasonDialog.svelte') then { default: ReasonDialog }}
 		<ReasonDialog
-			title="Let it through?"
+			title={over ? 'Let it through?' : 'Why so much?'}
 			{sentence}
-			label="Why this goes over the limit"
-			go="Let it through"
+			label={over ? 'Why this goes over the limit' : 'Why it is so much more or less'}
+			go={over ? 'Let it through' : 'Keep it'}
 			onclose={() => answer(null)}
 			onreason={answer}
 		/>

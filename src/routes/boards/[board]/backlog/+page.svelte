@@ -5,7 +5,9 @@
 	import { parseDay } from '$core/calendar/days';
 	import { readFilter, writeFilter } from '$core/board/filter';
 	import Backlog from '$lib/ui/backlog/Backlog.svelte';
-	import type { Grouping } from '$lib/ui/backlog/rows';
+	import { arrangeable } from '$core/board/arrange';
+	import { fieldNamed } from '$core/board/fields';
+	import { Described } from '$lib/ui/board/described.svelte';
 	import { backlogSentence } from '$lib/ui/backlog/sentence';
 	import type { Ask } from '$lib/ui/board/ask';
 	import Asking from '$lib/ui/board/Asking.svelte';
@@ -27,7 +29,15 @@
 
 	const head = $derived(board.head);
 	const filter = $derived(readFilter(page.url.searchParams));
-	const grouping = $derived((page.url.searchParams.get('group') ?? '') as Grouping);
+	/** Groups by any field but where a card stands: all stand in the backlog. */
+	const groups = $derived(arrangeable(board.fields).filter(({ id }) => id !== 'column' && id !== 'finished'));
+	const grouping = $derived(
+		fieldNamed(groups, (page.url.searchParams.get('group') ?? '').replace(/^label$/, 'labels')) ?? null,
+	);
+	const described = new Described(
+		() => head.slug,
+		() => filter.text,
+	);
 	const says = $derived(backlogSentence(head, board.backlog, data.backlog));
 	let keysShown = $state(false);
 	let asking = $state.raw<Ask | null>(null);
@@ -43,16 +53,15 @@
 
 <Places board={head} here="backlog">
 	<div class="right">
-		<FilterLine {filter} people={head.people} onfilter={(next) => go(writeFilter(page.url, next))} />
+		<FilterLine {board} {filter} onfilter={(next) => go(writeFilter(page.url, next))} />
 		<select
 			class="choice"
 			aria-label="Arranged"
-			value={grouping}
+			value={grouping?.id ?? ''}
 			onchange={(event) => group(event.currentTarget.value)}
 		>
 			<option value="">in order</option>
-			<option value="initiative">by initiative</option>
-			<option value="label">by label</option>
+			{#each groups as field (field.id)}<option value={field.id}>by {field.name.toLowerCase()}</option>{/each}
 		</select>
 	</div>
 </Places>
@@ -99,6 +108,7 @@
 	page={data.backlog}
 	{filter}
 	{grouping}
+	described={described.cards}
 	today={parseDay(data.today)!}
 	keysOn={keys.on}
 	open={(card) => cardAddress(page.url, card)}

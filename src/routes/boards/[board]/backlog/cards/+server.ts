@@ -1,5 +1,9 @@
 import { stringify } from 'csv-stringify/sync';
-import { passes, readFilter } from '$core/board/filter';
+import { fieldsOf } from '$core/board/fields';
+import { passing, readFilter } from '$core/board/filter';
+import { zoneOf } from '$core/calendar/zone';
+import { describedWith } from '$lib/server/questions/words';
+import { now } from '$lib/server/time';
 import { CARD_FIELDS } from '$core/exchange/card-file';
 import { shownValue } from '$core/fields/own';
 import { answers } from '$lib/server/answers';
@@ -12,10 +16,18 @@ export const GET = answers(async ({ params, url }: RequestEvent, person) => {
 	const head = await boardHead(person, params.board);
 	const { cards } = await backlogPage(head);
 	const filter = readFilter(url.searchParams);
+	const today = zoneOf(head.timeZone).day(now().getTime());
+	const described = filter.text ? await describedWith(person, params.board, filter.text) : [];
+	const passes = passing(
+		filter,
+		fieldsOf({ board: head, today, me: person.id }),
+		undefined,
+		new Set(described),
+	);
 	const people = new Map(head.people.map(({ id, name }) => [id, name]));
 	const titles = new Map(cards.map((card) => [card.id, card.title]));
 	const rows = cards
-		.filter((card) => passes(filter, card, undefined))
+		.filter(passes)
 		.map((card) => [
 			`${head.key}-${card.number}`,
 			card.title,

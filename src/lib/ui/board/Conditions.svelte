@@ -1,0 +1,158 @@
+<script lang="ts">
+	import { conditionWords, withCondition, type Filter } from '$core/board/filter';
+	import { fieldNamed, type Field } from '$core/board/fields';
+
+	interface Props {
+		fields: readonly Field[];
+		filter: Filter;
+		onfilter: (filter: Filter) => void;
+	}
+	/** Conditions on any field: one of its values, or what plain words of it say; or none of them. */
+	let { fields, filter, onfilter }: Props = $props();
+	let menu = $state<HTMLElement>();
+	let trigger = $state<HTMLElement>();
+	let open = $state(false);
+	let chosen = $state('due');
+
+	const offered = $derived(fields.filter((field) => field.values || field.said?.length));
+	const field = $derived(fieldNamed(offered, chosen) ?? offered[0]!);
+	const choices = $derived([
+		...(field.said ?? []).map(({ key, words }) => ({ key, name: words })),
+		...(field.values?.known ?? []),
+	]);
+	const condition = $derived(filter.where.find((one) => one.field === field.id));
+	const any = $derived(condition?.any ?? []);
+
+	function choose(key: string, on: boolean): void {
+		const next = on ? [...any, key] : any.filter((one) => one !== key);
+		onfilter(withCondition(filter, field.id, next, condition?.not ?? false));
+	}
+	function place(event: ToggleEvent): void {
+		open = event.newState === 'open';
+		if (!open || !trigger || !menu) return;
+		const box = trigger.getBoundingClientRect();
+		menu.style.top = `${box.bottom + 4}px`;
+		menu.style.left = `${Math.max(8, Math.min(box.left, innerWidth - 288))}px`;
+	}
+</script>
+
+<button
+	type="button"
+	class="link"
+	popovertarget="conditions"
+	aria-expanded={open}
+	aria-label="and… by any field"
+	bind:this={trigger}>and…</button
+>
+<div
+	id="conditions"
+	popover="auto"
+	bind:this={menu}
+	onbeforetoggle={place}
+	role="group"
+	aria-label="Narrow by any field"
+>
+	<label class="field"
+		>Cards whose
+		<select bind:value={chosen}>
+			{#each offered as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+		</select></label
+	>
+	<label class="field"
+		>{#if condition?.not}is none of{:else}is one of{/if}
+		<input
+			type="checkbox"
+			role="switch"
+			aria-label="None of these"
+			checked={condition?.not ?? false}
+			disabled={!condition}
+			onchange={(event) => onfilter(withCondition(filter, field.id, any, event.currentTarget.checked))}
+		/> <span class="soft">none of</span></label
+	>
+	<ul>
+		{#each choices as choice (choice.key)}<li>
+				<label
+					><input
+						type="checkbox"
+						checked={any.includes(choice.key)}
+						onchange={(event) => choose(choice.key, event.currentTarget.checked)}
+					/>
+					{choice.name}</label
+				>
+			</li>{/each}
+	</ul>
+	{#if filter.where.length}<p>
+			{filter.where.map((one) => conditionWords(fields, one) ?? 'a field that is no more').join('; ')}
+		</p>{/if}
+</div>
+
+<style>
+	div {
+		position: fixed;
+		inset: auto;
+		margin: 0;
+		width: 280px;
+		padding: 10px 12px;
+		background: var(--sheet);
+		color: var(--ink);
+		border: 1px solid var(--edge);
+		border-radius: 4px;
+		box-shadow: 0 8px 24px #0003;
+	}
+	.field {
+		display: flex;
+		align-items: center;
+		gap: 8px;
+		min-height: 32px;
+	}
+	.field select {
+		flex: 1;
+		min-width: 0;
+		font: inherit;
+		color: inherit;
+		background-color: transparent;
+		border: 0;
+		border-bottom: 1px solid var(--moss);
+		padding: 2px 24px 2px 2px;
+	}
+	option {
+		color: var(--ink);
+		background: var(--sheet);
+	}
+	input {
+		width: 18px;
+		height: 18px;
+		accent-color: var(--moss);
+		color: var(--moss);
+		border: 1px solid var(--edge);
+		border-radius: 2px;
+	}
+	ul {
+		list-style: none;
+		margin: 6px 0 0;
+		padding: 0;
+		max-height: 46vh;
+		overflow-y: auto;
+	}
+	li label {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+		min-height: 30px;
+		overflow-wrap: anywhere;
+	}
+	p,
+	.soft {
+		color: var(--soft);
+	}
+	p {
+		margin: 8px 0 0;
+		font-size: 0.93rem;
+	}
+	@media (pointer: coarse) {
+		li label,
+		.field {
+			min-height: 44px;
+		}
+	}
+</style>
