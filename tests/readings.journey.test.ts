@@ -73,7 +73,7 @@ describe('a board arranged by a field', () => {
 		assert.equal((await rowOf(number)).class, 'fixed');
 		await page.keyboard.press('Shift+ArrowLeft');
 		await page.keyboard.press('n');
-		await page.getByText('Cards are added where the board is arranged by column.').waitFor();
+		await page.getByText('Cards are added where the board is arranged by column.').first().waitFor();
 		quiet();
 		await context.close();
 	});
@@ -83,7 +83,7 @@ describe('a board arranged by a field', () => {
 		const card = cards(page.getByRole('region', { name: 'blocked', exact: true })).first();
 		await card.focus();
 		await page.keyboard.press('Shift+ArrowRight');
-		await page.getByText('Cards are not dragged from one blocked to another').waitFor();
+		await page.getByText('Cards are not dragged from one blocked to another').first().waitFor();
 		quiet();
 		await context.close();
 	});

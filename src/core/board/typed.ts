@@ -1,6 +1,6 @@
 import { dayText } from '../calendar/days.ts';
 import { typedDay } from '../calendar/typed-day.ts';
-import { readValue } from '../fields/own.ts';
+import { readValue } from '../fields/typed.ts';
 import type { CardView } from '../pages/board.ts';
 import type { Change, Field, Looking } from './fields.ts';
 

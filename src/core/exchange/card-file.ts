@@ -3,7 +3,8 @@ import { stringify } from 'csv-stringify/sync';
 import { dayText } from '../calendar/days.ts';
 import { typedDay } from '../calendar/typed-day.ts';
 import type { Day } from '../calendar/zone.ts';
-import { readValue, type FieldValue, type OwnField } from '../fields/own.ts';
+import { type FieldValue, type OwnField } from '../fields/own.ts';
+import { readValue } from '../fields/typed.ts';
 import type { LineError } from './history-file.ts';
 
 /** What a column of a table of cards can hold. */

@@ -2,7 +2,8 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import fc from 'fast-check';
 import { dayText, parseDay } from '../calendar/days.ts';
-import { checkValue, FIELD_KINDS, readValue, shownValue, type FieldKind, type OwnField } from './own.ts';
+import { checkValue, FIELD_KINDS, shownValue, type FieldKind, type OwnField } from './own.ts';
+import { readValue } from './typed.ts';
 
 const today = parseDay('2026-11-23')!;
 const field = (kind: FieldKind): OwnField => ({

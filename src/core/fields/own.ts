@@ -1,6 +1,4 @@
 import { dayText, parseDay } from '../calendar/days.ts';
-import { typedDay } from '../calendar/typed-day.ts';
-import type { Day } from '../calendar/zone.ts';
 
 /** What a field that a board adds can hold. */
 export const FIELD_KINDS = ['text', 'number', 'date', 'choice', 'yes-no'] as const;
@@ -19,10 +17,10 @@ export type FieldValue = string | number | boolean;
 /** The values of a card by the ids of their fields; a field without one is empty. */
 export type FieldValues = Readonly<Record<string, FieldValue>>;
 
-type Checked = { ok: true; value: FieldValue | null } | { ok: false; reason: string };
-const right = (value: FieldValue | null): Checked => ({ ok: true, value });
-const wrong = (reason: string): Checked => ({ ok: false, reason });
-const short = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
+export type Checked = { ok: true; value: FieldValue | null } | { ok: false; reason: string };
+export const right = (value: FieldValue | null): Checked => ({ ok: true, value });
+export const wrong = (reason: string): Checked => ({ ok: false, reason });
+export const short = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
 
 const MOST_TEXT = 500;
 const MOST_NUMBER = 1_000_000_000;
@@ -61,36 +59,4 @@ export function shownValue(field: OwnField, value: FieldValue | undefined): stri
 	if (field.kind === 'choice') return field.choices.find(({ id }) => id === value)?.name ?? '';
 	if (field.kind === 'yes-no') return value ? 'yes' : 'no';
 	return String(value);
-}
-
-/**
- * A value as somebody typed it, or as it stands in a table.
- * @param today the day from which days without a year are told
- */
-export function readValue(field: OwnField, text: string, today: Day): Checked {
-	const typed = text.trim();
-	if (!typed) return right(null);
-	switch (field.kind) {
-		case 'text':
-			return checkValue(field, typed);
-		case 'number':
-			return /^[+-]?\d+([.,]\d+)?$/.test(typed)
-				? checkValue(field, Number(typed.replace(',', '.')))
-				: wrong(`the ${field.name} “${short(typed)}” is not a number`);
-		case 'date': {
-			const day = typedDay(typed, today);
-			return day === null
-				? wrong(`the ${field.name} “${short(typed)}” is not a day such as 2026-12-04 or 4.12.2026`)
-				: right(dayText(day));
-		}
-		case 'choice': {
-			const found = field.choices.find(({ name }) => name.toLowerCase() === typed.toLowerCase());
-			const names = field.choices.map(({ name }) => name).join(', ');
-			return found ? right(found.id) : wrong(`the ${field.name} “${short(typed)}” is none of: ${names}`);
-		}
-		case 'yes-no':
-			if (/^(yes|y|true|1|x|✓)$/i.test(typed)) return right(true);
-			if (/^(no|n|false|0|-)$/i.test(typed)) return right(false);
-			return wrong(`the ${field.name} “${short(typed)}” is neither yes nor no`);
-	}
 }
