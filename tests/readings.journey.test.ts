@@ -274,3 +274,55 @@ test('a board read as a tally counts by two fields, and each figure opens its ca
 	quiet();
 	await context.close();
 });
+
+test('a way of looking is kept as a lens, found by its name, and let go', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `${BOARD}?by=owners`);
+	await page.getByRole('button', { name: 'lens ▾' }).click();
+	await page.getByLabel('Keep this lens as').fill('Who has what');
+	await accessible(page);
+	await page.getByRole('button', { name: 'Keep it' }).click();
+	await page.getByRole('button', { name: 'through Who has what ▾' }).waitFor();
+	await page.goto(`${BOARD}/flow`);
+	const box = page.getByRole('combobox', { name: 'Find a card or do something' });
+	await box.fill('who has what');
+	await page.getByRole('option', { name: 'Look through the lens Who has what' }).click();
+	await page.getByText('Arranged by owners').waitFor();
+	await page.getByRole('button', { name: 'through Who has what ▾' }).click();
+	await page.getByRole('button', { name: 'The board as it is' }).click();
+	await page.getByRole('region', { name: 'Building', exact: true }).waitFor();
+	await page.getByRole('button', { name: 'lens ▾' }).click();
+	await page.getByRole('button', { name: 'Let go of the lens Who has what' }).click();
+	await page.getByText('The lens Who has what is let go.').first().waitFor();
+	quiet();
+	await context.close();
+});
+
+test('several cards are picked on the board, and moved in one step that is taken back', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
+	const lined = page.getByRole('region', { name: 'Lined up', exact: true });
+	const [one, two] = [await numberOf(cards(lined).nth(0)), await numberOf(cards(lined).nth(1))];
+	await cards(lined).nth(0).focus();
+	await page.keyboard.press('p');
+	await page.keyboard.press('ArrowDown');
+	await page.keyboard.press('Shift+p');
+	const bar = page.getByRole('group', { name: 'What to do with the picked cards' });
+	await bar.getByText(/^2 cards picked/).waitFor();
+	await accessible(page);
+	await bar.getByRole('combobox', { name: 'Move to' }).selectOption('Field trial');
+	const trial = page.getByRole('region', { name: 'Field trial', exact: true });
+	for (const number of [one, two])
+		await trial
+			.getByRole('link', { name: new RegExp(`^${number}`) })
+			.first()
+			.waitFor();
+	await page.keyboard.press('Escape');
+	await bar.waitFor({ state: 'detached' });
+	await page.keyboard.press('Control+z');
+	for (const number of [one, two])
+		await lined
+			.getByRole('link', { name: new RegExp(`^${number}`) })
+			.first()
+			.waitFor();
+	quiet();
+	await context.close();
+});

@@ -123,6 +123,30 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 				{ ...(await now(s, s.lined)), field: made.result.field, value: 4.5 },
 			];
 		},
+		KeepLens: (s) => [
+			s.board.member,
+			'KeepLens',
+			{ ...board(s), name: 'Late', query: 'where=due:~late', shared: true },
+		],
+		DropLens: async (s) => {
+			const kept = await command(s.board.viewer, 'KeepLens', {
+				...board(s),
+				name: 'Mine',
+				query: 'by=owners',
+				shared: false,
+			});
+			return [s.board.viewer, 'DropLens', { ...board(s), lens: kept.result.lens }];
+		},
+		ArchiveCards: (s) => [
+			s.board.member,
+			'ArchiveCards',
+			{ ...board(s), cards: [s.lined, s.loose].map((id) => asSeen(s, id)), reason: 'No longer' },
+		],
+		MoveCards: async (s) => [
+			s.board.member,
+			'MoveCards',
+			{ ...board(s), cards: [s.lined, s.loose].map((id) => asSeen(s, id)), column: s.board.columns.Check },
+		],
 		AddLane: (s) => [s.board.lead, 'AddLane', { ...board(s), name: 'Storm damage', class: 'expedite' }],
 		ChangeLane: async (s) => {
 			const [lane, other] = await lanes(s);

@@ -110,6 +110,18 @@ export const BOARD_EVENTS = {
 		place: 'place',
 		retired: 'retired',
 	}),
+	'lens-kept': {
+		setting: false,
+		concerns: 'nobody',
+		says: ({ value }) =>
+			value ? `The lens ${value} was kept for all.` : 'Somebody kept a lens of their own.',
+	},
+	'lens-dropped': {
+		setting: false,
+		concerns: 'nobody',
+		says: ({ value }) =>
+			value ? `The lens ${value} was let go.` : 'Somebody let go of a lens of their own.',
+	},
 	'template-kept': {
 		setting: true,
 		concerns: 'nobody',

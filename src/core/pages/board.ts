@@ -69,6 +69,17 @@ export interface ColumnView {
 	version: number;
 }
 
+/** A way of looking at a board that was kept under a name. */
+export interface LensView {
+	id: string;
+	name: string;
+	/** What the address of the board says then. */
+	query: string;
+	shared: boolean;
+	/** Whoever looks made it. */
+	mine: boolean;
+}
+
 /** A kind of card, with what its cards begin with. */
 export interface CardType {
 	name: string;
@@ -150,6 +161,8 @@ export interface BoardHead {
 	retired: RetiredColumn[];
 	/** None where lanes are switched off. */
 	lanes: LaneView[];
+	/** Ways of looking at it that were kept: one’s own, then those that are shared. */
+	lenses: LensView[];
 	/** Fields that this board adds to its cards. */
 	fields: OwnField[];
 	/** Parts that this board does not use and so does not show. */

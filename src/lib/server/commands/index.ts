@@ -2,6 +2,9 @@ import { addField } from './board/add-field.ts';
 import { changeField } from './board/change-field.ts';
 import { setField } from './card/set-field.ts';
 import { changeInitiative } from './board/change-initiative.ts';
+import { dropLens, keepLens } from './board/lenses.ts';
+import { archiveCards } from './card/archive-cards.ts';
+import { moveCards } from './card/move-cards.ts';
 import { addLane } from './board/add-lane.ts';
 import { changeLane } from './board/change-lane.ts';
 import { addColumn } from './board/add-column.ts';
@@ -149,6 +152,10 @@ const all = [
 	addField,
 	changeField,
 	setField,
+	keepLens,
+	dropLens,
+	archiveCards,
+	moveCards,
 	addLane,
 	changeLane,
 	changeInitiative,

@@ -16,6 +16,7 @@ const TABLES = {
 	holiday: { key: ['team_id', 'day'], called: 'This holiday' },
 	hourly_rate: { key: ['team_id', 'person_id', 'from_day'], called: 'This rate' },
 	initiative: { key: ['id'], called: 'This initiative' },
+	lens: { key: ['id'], called: 'This lens' },
 	lane: { key: ['id'], called: 'This lane' },
 	label: { key: ['id'], called: 'This label' },
 	membership: { key: ['team_id', 'person_id'], called: 'What this person is in the team' },

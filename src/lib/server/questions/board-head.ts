@@ -34,6 +34,9 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 			(select coalesce(json_agg(json_build_object('id', l.id, 'name', l.name, 'class', l.class, 'limit', l.wip_limit,
 				'mode', l.limit_mode) order by l.position), '[]')
 			from lane l where l.board_id = b.id and l.retired_at is null and 'lanes' <> all(b.off)) as lanes,
+			(select coalesce(json_agg(json_build_object('id', l.id, 'name', l.name, 'query', l.query, 'shared', l.shared,
+				'mine', l.person_id = $1) order by l.shared, l.name), '[]')
+			from lens l where l.board_id = b.id and l.retired_at is null and (l.shared or l.person_id = $1)) as lenses,
 			b.off, b.away_at is not null as away,
 			(select coalesce(json_agg(json_build_object('number', s.number, 'goal', s.goal, 'starts', s.starts, 'ends', s.ends,
 				'startedAt', s.started_at, 'closedAt', s.closed_at, 'focus', s.focus, 'keepBack', s.keep_back, 'version', s.version,

@@ -10,16 +10,23 @@
 		cards: readonly CardView[];
 		running: SprintView | undefined;
 		onask: (ask: Ask) => void;
-		onplace: (below: string | null | undefined) => void;
+		/** Orders them in the backlog; left out where they stand elsewhere. */
+		onplace?: (below: string | null | undefined) => void;
+		/** Moves them to another column; left out where they wait. */
+		onmove?: (column: string | null) => void;
 		/** Pulls them into the first column; left out where a board has sprints. */
 		onpull?: () => void;
 		onend: () => void;
 	}
 	/** What can be done with all picked cards at once. */
-	let { board, cards, running, onask, onplace, onpull, onend }: Props = $props();
+	let { board, cards, running, onask, onplace, onmove, onpull, onend }: Props = $props();
 	const head = $derived(board.head);
 	const left = $derived(cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0));
 	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
+
+	async function setAll(field: string, value: string | null): Promise<void> {
+		for (const card of cards) await board.setField(board.latest(card), field, value);
+	}
 
 	/** A choice that does something and stands at its name again. */
 	function choose(select: HTMLSelectElement, act: (value: string) => void): void {
@@ -93,10 +100,34 @@
 		onclick={() => void board.changeCards(cards, { ready: !cards.every((card) => card.ready) })}
 		>{cards.every((card) => card.ready) ? 'Not ready' : 'Ready'}</button
 	>
+	{#each head.fields.filter(({ kind }) => kind === 'choice') as field (field.id)}<select
+			class="choice"
+			aria-label={field.name}
+			onchange={(event) =>
+				choose(event.currentTarget, (choice) => void setAll(field.id, choice === '-' ? null : choice))}
+		>
+			<option value="">{field.name}</option>
+			<option value="-">none</option>
+			{#each field.choices as choice (choice.id)}<option value={choice.id}>{choice.name}</option>{/each}
+		</select>{/each}
 	{#if onpull}<button type="button" class="link" onclick={onpull}>Pull into {head.columns[0]!.name}</button
 		>{/if}
-	<button type="button" class="link" onclick={() => onplace(null)}>To the top</button>
-	<button type="button" class="link" onclick={() => onask({ kind: 'position', cards })}>To a position</button>
+	{#if onplace}<button type="button" class="link" onclick={() => onplace(null)}>To the top</button>
+		<button type="button" class="link" onclick={() => onask({ kind: 'position', cards })}
+			>To a position</button
+		>{/if}
+	{#if onmove}<select
+			class="choice"
+			aria-label="Move to"
+			onchange={(event) =>
+				choose(event.currentTarget, (column) => onmove(column === 'backlog' ? null : column))}
+		>
+			<option value="">Move to</option>
+			{#each head.columns.filter((column) => !column.hidden) as column (column.id)}<option value={column.id}
+					>{column.name}</option
+				>{/each}
+			<option value="backlog">the backlog</option>
+		</select>{/if}
 	{#if head.sprintDays !== null}
 		<select
 			class="choice"

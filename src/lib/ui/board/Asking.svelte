@@ -53,12 +53,8 @@
 		return board.correctLeft(board.latest(card), left, reason);
 	}
 
-	async function archive(cards: readonly CardView[], reason: string): Promise<Sent | void> {
-		for (const card of cards) {
-			const sent = await board.archive(board.latest(card), reason);
-			if (!sent.ok) return sent;
-		}
-	}
+	const archive = (cards: readonly CardView[], reason: string) =>
+		cards.length === 1 ? board.archive(board.latest(cards[0]!), reason) : board.archiveAll(cards, reason);
 
 	async function log(
 		card: CardView,

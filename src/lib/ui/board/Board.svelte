@@ -335,9 +335,11 @@
 					? { ...cellOf(found.band, found.column), below: card.id }
 					: { column: columns[0]!.key, lane: grid.bands.at(-1)!.key, below: undefined };
 			},
+			pick: () => card && pick(card, event.shiftKey),
+			unpick: () => (picked = new Set()),
 			rename: () => card && card.clock !== 'done' && (renaming = card.id),
 			block: () => card && blockOrUnblock(card),
-			owners: () => card && (asking = { kind: 'owners', cards: [card] }),
+			owners: () => card && (asking = { kind: 'owners', cards: meant(card) }),
 			size: () => card && (asking = { kind: 'size', card }),
 			time: () => card && !card.parts && uses(head, 'hours') && (asking = { kind: 'time', card }),
 			undo: () => void board.undo(),
@@ -346,9 +348,31 @@
 		// Finding and opening are done by others: by the bar, and by the link that has the focus.
 		if (!does || does === 'find' || does === 'open') return;
 		if ((does === 'go' || does === 'move') && !card) return;
+		if (does === 'unpick' && !picked.size) return;
 		event.preventDefault();
 		acts[does]();
 	}
+
+	/** Cards that were picked, to do something with all of them at once. */
+	let picked = $state.raw<ReadonlySet<string>>(new Set());
+	const pickedCards = $derived(
+		[...picked].flatMap((id) => board.cards.get(id) ?? []).filter((card) => card.column && !card.archived),
+	);
+	let anchor: string | null = null;
+	function pick(card: CardView, range: boolean): void {
+		const next = new Set(picked);
+		const shown = unfolded.flatMap(({ cells }) => cells.flat());
+		const from = range && anchor ? shown.findIndex(({ id }) => id === anchor) : -1;
+		if (from >= 0) {
+			const to = shown.findIndex(({ id }) => id === card.id);
+			for (const one of shown.slice(Math.min(from, to), Math.max(from, to) + 1)) next.add(one.id);
+		} else if (!next.delete(card.id)) next.add(card.id);
+		anchor = card.id;
+		picked = next;
+		board.spoken = `${count(next.size, 'card')} picked.`;
+	}
+	/** What an action on a card speaks of: all picked ones when it is one of them. */
+	const meant = (card: CardView) => (picked.has(card.id) ? pickedCards : [card]);
 
 	function blockOrUnblock(card: CardView): void {
 		if (!card.blocked) asking = { kind: 'block', card };
@@ -425,6 +449,16 @@
 	let opening: ReturnType<typeof setTimeout> | undefined;
 	function onclick(event: MouseEvent): void {
 		carry.onclick(event);
+		// With Shift or Ctrl a click picks instead of opening.
+		const card = cardOf(
+			(event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? null,
+		);
+		if (card && mayEdit && !event.defaultPrevented && (event.shiftKey || event.ctrlKey || event.metaKey)) {
+			event.preventDefault();
+			event.stopPropagation();
+			pick(card, event.shiftKey);
+			return;
+		}
 		const link = (event.target as HTMLElement).closest<HTMLAnchorElement>('li[data-card] a');
 		const mouse = event instanceof PointerEvent && event.pointerType === 'mouse';
 		if (event.defaultPrevented || !link || !mouse || !mayEdit || !event.detail) return;
@@ -493,6 +527,7 @@
 		lane={laned ? { key: lane || NONE, name: laneName! } : undefined}
 		{cards}
 		{tabbable}
+		{picked}
 		drop={here(carry.drop) ? carry.drop : null}
 		{renaming}
 		adding={here(adding) ? adding : null}
@@ -512,6 +547,25 @@
 	Arrow keys go from card to card, Shift and an arrow key moves the card, Enter opens it, question mark lists
 	all keys.
 </p>
+
+{#if pickedCards.length}
+	{#await import('../backlog/PickedBar.svelte') then { default: PickedBar }}
+		<div class="picked">
+			<PickedBar
+				{board}
+				cards={pickedCards}
+				{running}
+				onask={(ask) => (asking = ask)}
+				onmove={(column) =>
+					void board.moveAll(
+						pickedCards.map((card) => board.latest(card)),
+						column,
+					)}
+				onend={() => (picked = new Set())}
+			/>
+		</div>
+	{/await}
+{/if}
 
 <nav class="picker" aria-label="Columns">
 	{#each columns as { view, all } (view.id)}
@@ -616,6 +670,10 @@
 		will-change: transform;
 		contain: layout;
 		box-shadow: 0 6px 12px #0003;
+	}
+	.picked {
+		padding: 0 20px 8px;
+		flex: none;
 	}
 	.picker {
 		display: none;

@@ -11,6 +11,8 @@
 		/** What is shown: the cards that pass the filter. */
 		cards: CardView[];
 		tabbable: string | null;
+		/** Cards that are picked. */
+		picked: ReadonlySet<string>;
 		drop: { below: string | null } | null;
 		renaming: string | null;
 		adding: { below: string | null | undefined } | null;
@@ -130,6 +132,7 @@
 						class="placed"
 						class:half={twoAbreast && wide}
 						class:marked={props.drop?.below === card.id}
+						class:picked={props.picked.has(card.id)}
 						style:transform="translateY({place.start}px)"
 						style:left={place.lane ? 'calc(50% + 4px)' : '0'}
 						{@attach windowed.measure}
@@ -147,6 +150,7 @@
 					aria-posinset={i + 1}
 					aria-setsize={cards.length}
 					class:marked={props.drop?.below === card.id}
+					class:picked={props.picked.has(card.id)}
 				>
 					{@render item(card)}
 					{#if props.adding?.below === card.id}<AddCard onadd={props.onadded} onend={props.onaddend} />{/if}
@@ -228,6 +232,10 @@
 	}
 	a:hover :global(.card) {
 		border-color: var(--edge);
+	}
+	.picked :global(.card) {
+		border-color: var(--ink);
+		box-shadow: -4px 0 0 var(--ink);
 	}
 	.grip {
 		display: none;

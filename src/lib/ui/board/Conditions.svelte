@@ -87,6 +87,10 @@
 </div>
 
 <style>
+	.link {
+		min-height: 26px;
+		min-width: 26px;
+	}
 	div {
 		position: fixed;
 		inset: auto;
@@ -150,6 +154,7 @@
 		font-size: 0.93rem;
 	}
 	@media (pointer: coarse) {
+		.link,
 		li label,
 		.field {
 			min-height: 44px;

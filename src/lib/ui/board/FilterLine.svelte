@@ -118,7 +118,11 @@
 		color: var(--moss);
 		opacity: 1;
 	}
+	.link {
+		min-height: 26px;
+	}
 	@media (pointer: coarse) {
+		.link,
 		select,
 		input {
 			min-height: 44px;

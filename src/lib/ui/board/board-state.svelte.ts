@@ -380,6 +380,27 @@ export class BoardState {
 		return this.ask('DescribeCard', { card: card.id, version: card.version, description });
 	}
 
+	/** Moves cards to the end of a column, or (null) of the backlog, in one step. */
+	moveAll(cards: readonly CardView[], column: string | null): Promise<Sent> {
+		const others = (column ? (this.columns.get(column) ?? []) : this.backlog).filter(
+			(other) => !cards.some(({ id }) => id === other.id),
+		);
+		const last =
+			others
+				.map(({ rank }) => rank)
+				.sort()
+				.at(-1) ?? null;
+		const ranks = generateNKeysBetween(last, null, cards.length);
+		const rankOf = new Map(cards.map(({ id }, i) => [id, ranks[i]!]));
+		return this.changeAll(cards, 'MoveCards', { column }, (card) =>
+			card.column === column ? {} : { rank: rankOf.get(card.id)!, column, ...this.clockIn(card, column) },
+		);
+	}
+
+	archiveAll(cards: readonly CardView[], reason: string): Promise<Sent> {
+		return this.changeAll(cards, 'ArchiveCards', { reason }, () => ({ archived: this.now().toISOString() }));
+	}
+
 	archive(card: CardView, reason: string): Promise<Sent> {
 		return this.change(
 			card,

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import type { BoardHead } from '$core/pages/board';
 	import type { Found } from '$core/pages/find';
 	import { page } from '$app/state';
 	import { send } from '../send';
@@ -30,9 +31,14 @@
 	let problem = $state('');
 
 	/** Where one can go and what one can do, by its words. */
+	const lenses = $derived((page.data.head as BoardHead | undefined)?.lenses ?? []);
 	const places = $derived([
 		...(slug
 			? [
+					...lenses.map(({ name, query }) => ({
+						words: `Look through the lens ${name}`,
+						to: `/boards/${slug}?${query}`,
+					})),
 					{ words: 'Go on the rounds', to: `/boards/${slug}/rounds` },
 					{ words: 'Walk the board', to: `/boards/${slug}/rounds?walk` },
 					{ words: 'Go to the board', to: `/boards/${slug}` },

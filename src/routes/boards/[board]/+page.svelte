@@ -11,6 +11,7 @@
 	import { arrangedWords } from '$core/board/fields';
 	import { readArrangement } from '$core/board/arrange';
 	import { Described } from '$lib/ui/board/described.svelte';
+	import Lenses from '$lib/ui/board/Lenses.svelte';
 	import Layout from '$lib/ui/board/Layout.svelte';
 	import FilterLine from '$lib/ui/board/FilterLine.svelte';
 	import { boardSentence } from '$lib/ui/board/sentence';
@@ -78,6 +79,13 @@
 			else url.searchParams.set(name, value);
 		void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
 	}
+	/** Looks through a lens; without one, at the board as it is. An open card stays open. */
+	function look(query: string): Promise<void> {
+		const next = new URLSearchParams(query);
+		const card = page.url.searchParams.get('card');
+		if (card) next.set('card', card);
+		return goto(`?${next}`, { keepFocus: true, noScroll: true });
+	}
 	const narrow = (next: typeof filter) =>
 		void goto(writeFilter(page.url, next), { replaceState: true, keepFocus: true, noScroll: true });
 	const open = (card: Pick<CardView, 'number'>) => cardAddress(page.url, card);
@@ -87,6 +95,7 @@
 	<div class="showing">
 		<FilterLine {board} {filter} onfilter={narrow} />
 		<Layout {board} {arrangement} {reading} onlayout={layOut} />
+		<Lenses {board} params={page.url.searchParams} onlens={(query) => void look(query)} />
 	</div>
 </Places>
 <Sentence words={said} settle="/boards/{board.head.slug}/settle" {open} {filter} onfilter={narrow} />

@@ -1,4 +1,5 @@
 import { archive } from '../../../../core/flow/clock.ts';
+import type { BoardContext, CardRow } from '../../door/contexts.ts';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import { Id, Line, Optional, Version } from '../../door/fields.ts';
@@ -23,17 +24,19 @@ export const archiveCard = boardCommand({
 	input: ArchiveCard,
 	async run(context, input) {
 		const card = await context.card(input.card, input.version);
-		if (card.archived_at)
-			throw new Problem(409, 'card.archived', `Card ${card.number} is archived already.`, 'card');
-		const clock = archive(clockOf(context, card));
-		await context.tx.query(
-			`update card set archived_at = $2, archived_reason = $3, clock = $4, version = version + 1 where id = $1`,
-			[card.id, context.at, input.reason ?? null, clock.state],
-		);
-		context.note(card.id, 'archived', input.reason ?? '', {
-			sprint: card.sprint_id,
-			unplanned: card.unplanned,
-		});
-		if (clock.state === 'dropped') await dropFromList(context, card);
+		await archiveOne(context, card, input.reason ?? '');
 	},
 });
+
+/** Takes one card off the board, and off the list of a sprint where it is not done. */
+export async function archiveOne(context: BoardContext, card: CardRow, reason: string): Promise<void> {
+	if (card.archived_at)
+		throw new Problem(409, 'card.archived', `Card ${card.number} is archived already.`, 'card');
+	const clock = archive(clockOf(context, card));
+	await context.tx.query(
+		`update card set archived_at = $2, archived_reason = $3, clock = $4, version = version + 1 where id = $1`,
+		[card.id, context.at, reason || null, clock.state],
+	);
+	context.note(card.id, 'archived', reason, { sprint: card.sprint_id, unplanned: card.unplanned });
+	if (clock.state === 'dropped') await dropFromList(context, card);
+}
