@@ -182,6 +182,38 @@ describe('on a phone', () => {
 		});
 		await accessible(page);
 		await tidy(page);
+		const frame = await page.evaluate(
+			() =>
+				document.querySelector('.board-page main > .line')!.getBoundingClientRect().bottom -
+				document.querySelector('header.bar')!.getBoundingClientRect().top,
+		);
+		assert.ok(frame <= 130, `the frame takes ${frame} px`);
+		// The ribbon and the sentence of what is shown come when asked for.
+		await page.getByRole('button', { name: 'Time', exact: true }).tap();
+		await page.getByRole('navigation', { name: 'Sprints' }).or(page.locator('.ribbon')).first().waitFor();
+		await page.getByRole('button', { name: 'Show', exact: true }).tap();
+		await page.getByRole('combobox', { name: 'Whose cards' }).waitFor();
+		await accessible(page);
+		await tidy(page);
+		quiet();
+		await context.close();
+	});
+
+	test('a card is sent to any column in two taps', async () => {
+		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD, {
+			width: 390,
+			height: 800,
+			touch: true,
+		});
+		const card = page.locator('li[data-card]').first();
+		const number = /\d+/.exec(await card.innerText())![0];
+		await card.locator('.grip').tap();
+		const dialog = page.getByRole('dialog', { name: `Where does ${number} go?` });
+		await accessible(page);
+		await dialog.getByRole('button', { name: /Field trial/ }).tap();
+		await column(page, 'Field trial')
+			.getByRole('link', { name: new RegExp(`^${number}`) })
+			.waitFor({ state: 'attached' });
 		quiet();
 		await context.close();
 	});
@@ -212,5 +244,60 @@ test('an expired session says so, and the card goes back', async () => {
 		.waitFor();
 	assert.deepEqual(await cards(column(page, 'Lined up')).allInnerTexts(), before);
 	quiet(/401/);
+	await context.close();
+});
+
+test('what is put away is searched, tells why and by whom, and comes back; all that is done goes at once', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
+	await page.getByRole('button', { name: 'Limit and policy of Live' }).click();
+	const done = await column(page, 'Live').locator('li[data-card]').count();
+	await page.getByRole('button', { name: 'Archive all that is done here…' }).click();
+	const dialog = page.getByRole('dialog', { name: /^Archive / });
+	await dialog.getByRole('textbox').fill('Told to everyone');
+	await Promise.all([
+		page.waitForResponse('**/api/commands'),
+		dialog.getByRole('button', { name: 'Archive' }).click(),
+	]);
+	await dialog.waitFor({ state: 'detached' });
+	await page.goto(`${BOARD}/archive`);
+	await page
+		.getByText(/Told to everyone, Ines Okoro, /)
+		.first()
+		.waitFor();
+	await accessible(page);
+	await tidy(page);
+	await page.getByLabel('Search the archive').fill('ines told everyone');
+	await page.getByRole('heading', { level: 1 }).getByText('put away with “ines told everyone”').waitFor();
+	// Those too that are done outside the running sprint, and so not on the board as it is shown.
+	const away = await page.getByRole('button', { name: /^Bring back \d+$/ }).count();
+	assert.ok(away >= done && done > 0);
+	for (const box of await page.getByRole('checkbox').all()) await box.check();
+	await page.getByRole('button', { name: `Bring back ${away} cards` }).click();
+	await page.getByText('Nothing that was put away has these words').waitFor();
+	await page.goto(BOARD);
+	await column(page, 'Live')
+		.locator('li[data-card]')
+		.nth(done - 1)
+		.waitFor();
+	quiet();
+	await context.close();
+});
+
+test('a card is sent to another place with one key', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
+	const card = cards(column(page, 'Lined up')).first();
+	const number = /^\d+/.exec((await card.innerText()).trim())![0];
+	await card.focus();
+	await page.keyboard.press('m');
+	await page.getByRole('dialog', { name: `Where does ${number} go?` }).waitFor();
+	await page.keyboard.press('4');
+	await column(page, 'Field trial')
+		.getByRole('link', { name: new RegExp(`^${number}`) })
+		.waitFor();
+	await page.keyboard.press('Control+z');
+	await column(page, 'Lined up')
+		.getByRole('link', { name: new RegExp(`^${number}`) })
+		.waitFor();
+	quiet();
 	await context.close();
 });

@@ -94,14 +94,14 @@ test('conditions on any field narrow the board in plain words, several at once, 
 	const all = await page.locator('li[data-card]').count();
 	await page.getByRole('button', { name: 'and… by any field' }).click();
 	const menu = page.getByRole('group', { name: 'Narrow by any field' });
-	await menu.getByRole('combobox').selectOption('labels');
+	await menu.getByRole('combobox', { name: 'Field' }).selectOption('labels');
 	await menu.getByRole('checkbox', { name: 'data' }).click();
 	await accessible(page);
-	await menu.getByRole('switch', { name: 'None of these' }).click();
+	await menu.getByRole('combobox', { name: 'One or none of these' }).selectOption('none');
 	await page.getByRole('button', { name: 'Let go: not data' }).waitFor();
-	await menu.getByRole('combobox').selectOption('size');
-	await menu.getByRole('combobox').selectOption('age');
-	await menu.getByRole('combobox').selectOption('type');
+	await menu.getByRole('combobox', { name: 'Field' }).selectOption('size');
+	await menu.getByRole('combobox', { name: 'Field' }).selectOption('age');
+	await menu.getByRole('combobox', { name: 'Field' }).selectOption('type');
 	await menu.getByRole('checkbox', { name: 'Work' }).click();
 	await page.keyboard.press('Escape');
 	await page.getByRole('button', { name: 'Let go: Work' }).waitFor();
@@ -163,7 +163,7 @@ describe('a board read as a list', () => {
 		await page.getByRole('alert').getByText(`Size of ${number}: “many” is not a figure`).waitFor();
 		await page.keyboard.press('Control+a');
 		await page.keyboard.type('7,5 h');
-		await page.keyboard.press('Enter');
+		await Promise.all([page.waitForResponse('**/api/commands'), page.keyboard.press('Enter')]);
 		await cell(page, 0, 3).filter({ hasText: '7.5 h' }).waitFor();
 		const row = await rowOf(number);
 		assert.deepEqual(
@@ -242,9 +242,12 @@ test('a board read as a month shows what is due when, and moves it by key and by
 	await spoken(page)
 		.filter({ hasText: `Card ${number} is due on 26 Nov.` })
 		.waitFor();
-	await day('2026-11-26')
-		.getByRole('link', { name: new RegExp(`^${number} `) })
-		.dragTo(day('2026-12-04'));
+	await Promise.all([
+		page.waitForResponse('**/api/commands'),
+		day('2026-11-26')
+			.getByRole('link', { name: new RegExp(`^${number} `) })
+			.dragTo(day('2026-12-04')),
+	]);
 	await day('2026-12-04')
 		.getByRole('link', { name: new RegExp(`^${number} `) })
 		.waitFor();

@@ -184,6 +184,7 @@ const PAGES: Record<
 for (const place of [
 	'',
 	'/about',
+	'/archive',
 	'/backlog',
 	'/backlog/cards',
 	'/flow',

@@ -127,6 +127,7 @@ test('a lead sets up who settles, what an initiative may cost, and what an hour 
 	await page.getByText('A budget is a number above 0, or empty for none.').waitFor();
 	await page.getByLabel('Budget in hours; empty for none').fill('800');
 	await page.getByLabel('Budget in money; empty for none').fill('42,000');
+	await page.keyboard.press('Enter');
 	await page.getByLabel('Led by').selectOption('Petra Lind');
 	await page.getByText('led by Petra Lind, has 800 h, may cost 42,000').waitFor();
 	await accessible(page);

@@ -126,7 +126,7 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 		KeepLens: (s) => [
 			s.board.member,
 			'KeepLens',
-			{ ...board(s), name: 'Late', query: 'where=due:~late', shared: true },
+			{ ...board(s), name: 'Late', query: 'where=due:~late', shared: false },
 		],
 		DropLens: async (s) => {
 			const kept = await command(s.board.viewer, 'KeepLens', {

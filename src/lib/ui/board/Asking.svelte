@@ -13,14 +13,18 @@
 		/** Cards in hand of each person on this board. */
 		inHand?: ReadonlyMap<string, number>;
 		onclose: () => void;
+		/** Told of what is asked for instead. */
+		onask?: (ask: Ask) => void;
 		/** Told when what was asked for has been sent and answered. */
 		ondone?: () => void;
 		/** Gives a card the focus again; not called where the person has gone on to something else meanwhile. */
 		onback?: (card: CardView) => void;
 	}
 	/** The dialog for what is asked, loaded when it is first needed. */
-	let { board, ask, inHand = new Map(), onclose, ondone, onback }: Props = $props();
+	let { board, ask, inHand = new Map(), onclose, onask, ondone, onback }: Props = $props();
 
+	/** So many cards one command takes. */
+	const MOST = 500;
 	const asked = provideAsked();
 
 	/** The dialog closes once what it asks for is kept; where that is refused it stays, and says why. */
@@ -64,6 +68,24 @@
 		if (!sent.ok) return sent.refusal.title;
 		board.tell({ tone: 'done', text: `${time.hours} h logged on ${card.number}.`, undo: sent.answer.id });
 		return '';
+	}
+
+	/** Sends cards to another place: one to the top or the end of it, several to its end. */
+	async function send(cards: readonly CardView[], column: string | null, top: boolean): Promise<Sent> {
+		const sent =
+			cards.length === 1
+				? await board.move(board.latest(cards[0]!), column, top ? null : undefined)
+				: await board.moveAll(
+						cards.map((card) => board.latest(card)),
+						column,
+					);
+		const name = board.head.columns.find(({ id }) => id === column)?.name ?? 'the backlog';
+		if (sent.ok)
+			board.spoken =
+				cards.length === 1
+					? `Card ${cards[0]!.number} is in ${name}.`
+					: `${cards.length} cards are in ${name}.`;
+		return sent;
 	}
 
 	/** What all of several cards have. */
@@ -122,7 +144,7 @@
 		<ReasonDialog
 			title={cards.length === 1 ? `Archive ${cards[0]!.number}?` : `Archive these ${cards.length} cards?`}
 			sentence="It stays findable and can be restored to where it stands now."
-			label="Why it is not done"
+			label={cards.every(({ clock }) => clock === 'done') ? 'Why, in a word' : 'Why it is not done'}
 			go="Archive"
 			{onclose}
 			onreason={(reason) => void done(cards[0]!, archive(cards, reason))}
@@ -230,9 +252,30 @@
 			ontime={({ hours, day, note, billable }) => log(card, { hours, day, note, billable })}
 		/>
 	{/await}
+{:else if ask.kind === 'place'}
+	{@const { cards } = ask}
+	{#await import('../dialogs/PlaceDialog.svelte') then { default: PlaceDialog }}
+		<PlaceDialog
+			{cards}
+			columns={board.head.columns}
+			standing={new Map([...board.columns].map(([id, there]) => [id, there.length]))}
+			lanes={board.head.lanes}
+			{onclose}
+			onplace={(column, top) => void done(cards[0]!, send(cards, column, top))}
+			onlane={(lane) => void done(cards[0]!, board.changeCards(cards, { lane }))}
+		/>
+	{/await}
 {:else if ask.kind === 'column'}
 	{@const column = board.head.columns.find((known) => known.id === (ask.kind === 'column' && ask.column))!}
+	{@const standing = board.columns.get(column.id) ?? []}
 	{#await import('../dialogs/ColumnDialog.svelte') then { default: ColumnDialog }}
-		<ColumnDialog {column} {onclose} onchange={(to) => void done(null, change(column, to))} />
+		<ColumnDialog
+			{column}
+			{onclose}
+			onchange={(to) => void done(null, change(column, to))}
+			onarchive={column.kind === 'done' && standing.length
+				? () => onask?.({ kind: 'archive', cards: standing.slice(0, MOST) })
+				: undefined}
+		/>
 	{/await}
 {/if}

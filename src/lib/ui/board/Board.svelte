@@ -335,6 +335,7 @@
 					? { ...cellOf(found.band, found.column), below: card.id }
 					: { column: columns[0]!.key, lane: grid.bands.at(-1)!.key, below: undefined };
 			},
+			send: () => card && (asking = { kind: 'place', cards: meant(card) }),
 			pick: () => card && pick(card, event.shiftKey),
 			unpick: () => (picked = new Set()),
 			rename: () => card && card.clock !== 'done' && (renaming = card.id),
@@ -449,10 +450,14 @@
 	let opening: ReturnType<typeof setTimeout> | undefined;
 	function onclick(event: MouseEvent): void {
 		carry.onclick(event);
-		// With Shift or Ctrl a click picks instead of opening.
+		// A tap on a card's grip asks where it goes; with Shift or Ctrl a click picks instead of opening.
 		const card = cardOf(
 			(event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? null,
 		);
+		if (card && mayEdit && !event.defaultPrevented && (event.target as HTMLElement).closest('.grip')) {
+			asking = { kind: 'place', cards: meant(card) };
+			return;
+		}
 		if (card && mayEdit && !event.defaultPrevented && (event.shiftKey || event.ctrlKey || event.metaKey)) {
 			event.preventDefault();
 			event.stopPropagation();
@@ -636,6 +641,7 @@
 		{board}
 		ask={asking}
 		{inHand}
+		onask={(ask) => (asking = ask)}
 		onclose={() => {
 			asking = null;
 		}}

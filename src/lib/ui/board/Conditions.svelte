@@ -52,23 +52,21 @@
 	role="group"
 	aria-label="Narrow by any field"
 >
-	<label class="field"
-		>Cards whose
-		<select bind:value={chosen}>
+	<p class="field">
+		<select aria-label="Field" bind:value={chosen}>
 			{#each offered as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
-		</select></label
-	>
-	<label class="field"
-		>{#if condition?.not}is none of{:else}is one of{/if}
-		<input
-			type="checkbox"
-			role="switch"
-			aria-label="None of these"
-			checked={condition?.not ?? false}
+		</select>
+		<select
+			aria-label="One or none of these"
+			value={condition?.not ? 'none' : 'one'}
 			disabled={!condition}
-			onchange={(event) => onfilter(withCondition(filter, field.id, any, event.currentTarget.checked))}
-		/> <span class="soft">none of</span></label
-	>
+			onchange={({ currentTarget: { value } }) =>
+				onfilter(withCondition(filter, field.id, any, value === 'none'))}
+		>
+			<option value="one">is one of</option>
+			<option value="none">is none of</option>
+		</select>
+	</p>
 	<ul>
 		{#each choices as choice (choice.key)}<li>
 				<label
@@ -104,6 +102,7 @@
 		box-shadow: 0 8px 24px #0003;
 	}
 	.field {
+		margin: 0;
 		display: flex;
 		align-items: center;
 		gap: 8px;
@@ -145,11 +144,8 @@
 		min-height: 30px;
 		overflow-wrap: anywhere;
 	}
-	p,
-	.soft {
+	p:not(.field) {
 		color: var(--soft);
-	}
-	p {
 		margin: 8px 0 0;
 		font-size: 0.93rem;
 	}

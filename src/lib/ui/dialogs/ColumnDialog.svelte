@@ -6,9 +6,11 @@
 	interface Props {
 		column: ColumnView;
 		onchange: (change: { limit: number | null; mode: 'advise' | 'hold'; policy: string }) => void;
+		/** Archives all that is done there; left out where nothing is. */
+		onarchive?: () => void;
 		onclose: () => void;
 	}
-	let { column, onchange, onclose }: Props = $props();
+	let { column, onchange, onarchive, onclose }: Props = $props();
 	// svelte-ignore state_referenced_locally
 	let limit = $state(column.limit === null ? '' : String(column.limit));
 	// svelte-ignore state_referenced_locally
@@ -46,6 +48,9 @@
 		<Label for="policy">Policy: what must be true before a card comes here</Label>
 		<Textarea id="policy" bind:value={policy} rows={2} class="w-full" />
 		<p id="limit-problem" class="warn" role="alert">{problem}</p>
+		{#if onarchive}<p>
+				<button type="button" class="link" onclick={onarchive}>Archive all that is done here…</button>
+			</p>{/if}
 		<div class="dialog-foot">
 			<button type="button" class="plain" onclick={onclose}>Leave it</button>
 			<button class="go">Keep</button>

@@ -50,6 +50,7 @@
 								{ words: 'Look back over the sprints', to: `/boards/${slug}/look-back` },
 							]
 						: []),
+					{ words: 'Look through the archive', to: `/boards/${slug}/archive` },
 					{ words: 'Go to flow', to: `/boards/${slug}/flow` },
 					{ words: 'Read about the board: what it is for, policies, people', to: `/boards/${slug}/about` },
 					...(lead

@@ -1,14 +1,17 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
+	import { unfolded } from './unfolded.svelte';
 
 	interface Props {
 		label: string;
 		places: readonly { name: string; to: string; here: boolean }[];
-		/** What stands at the right of the places. */
+		/** What stands at the right of the places; on a phone it is shown when asked for. */
 		children?: Snippet;
+		/** Whether a ribbon stands above, which a phone shows when asked for. */
+		ribbon?: boolean;
 	}
 	/** Places in one line, and what belongs to the one that is open at the right of it. */
-	let { label, places, children }: Props = $props();
+	let { label, places, children, ribbon = false }: Props = $props();
 	/** On a narrow screen the line scrolls: the place that is open is in sight. */
 	function show(nav: HTMLElement): void {
 		const here = nav.querySelector<HTMLElement>('[aria-current]');
@@ -22,7 +25,21 @@
 				>{place.name}</a
 			>{/each}
 	</nav>
-	{@render children?.()}
+	{#if ribbon}<button
+			type="button"
+			class="fold"
+			aria-expanded={unfolded.ribbon}
+			onclick={() => (unfolded.ribbon = !unfolded.ribbon)}>Time</button
+		>{/if}
+	{#if children}
+		<button
+			type="button"
+			class="fold"
+			aria-expanded={unfolded.right}
+			onclick={() => (unfolded.right = !unfolded.right)}>Show</button
+		>
+		<div class="right" class:unfolded={unfolded.right}>{@render children()}</div>
+	{/if}
 </div>
 
 <style>
@@ -59,6 +76,20 @@
 		background: var(--ink);
 		color: var(--paper);
 	}
+	.fold {
+		display: none;
+		border: 0;
+		background: none;
+		color: var(--moss);
+		font: inherit;
+		padding: 0 6px;
+		min-height: 44px;
+	}
+	.fold[aria-expanded='true'] {
+		font-weight: 650;
+		text-decoration: underline;
+		text-underline-offset: 3px;
+	}
 	@media (pointer: coarse) {
 		a {
 			min-height: 44px;
@@ -68,7 +99,22 @@
 	}
 	@media (max-width: 700px) {
 		.line {
-			padding: 2px 12px;
+			padding: 0 6px 0 12px;
+			gap: 0 2px;
+			flex-wrap: wrap;
+		}
+		nav {
+			flex: 1;
+		}
+		.fold {
+			display: block;
+		}
+		.right {
+			display: none;
+			flex-basis: 100%;
+		}
+		.right.unfolded {
+			display: block;
 		}
 	}
 </style>

@@ -19,6 +19,7 @@
 			| 'account'
 			| 'team'
 			| 'about'
+			| 'archive'
 			| 'set-up';
 		children?: Snippet;
 	}
@@ -54,12 +55,14 @@
 				]
 			: []),
 		{ name: 'About', id: 'about', to: `${to}/about` },
+		...(here === 'archive' ? [{ name: 'Archive', id: 'archive', to: `${to}/archive` }] : []),
 		...(board.role === 'lead' ? [{ name: 'Set-up', id: 'set-up', to: `${to}/set-up` }] : []),
 	]);
 </script>
 
 <PlaceLine
 	label="Places of this board"
+	ribbon={!page.url.pathname.startsWith('/teams/')}
 	places={places.map(({ name, id, to: at }) => ({ name, to: at, here: id === here }))}
 	{children}
 />

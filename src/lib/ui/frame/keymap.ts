@@ -66,6 +66,7 @@ export const KEYMAPS = {
 			writes: true,
 		},
 		anywhere('add', 'n', 'add a card below'),
+		letter('send', 'm', 'send it to another place'),
 		{
 			does: 'pick',
 			on: ['p', 'Shift+p'],

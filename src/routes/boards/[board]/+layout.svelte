@@ -8,6 +8,7 @@
 	import Messages from '$lib/ui/frame/Messages.svelte';
 	import Ribbon from '$lib/ui/frame/Ribbon.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
+	import { unfolded } from '$lib/ui/frame/unfolded.svelte';
 	import Part from '$lib/ui/frame/Part.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 
@@ -59,16 +60,18 @@
 
 <div class="board-page">
 	<Bar person={data.person!} here={data.head} boards={data.head.boards} keysOn={keys.on} />
-	<Part name="The ribbon"
-		><Ribbon
-			segments={data.ribbon.segments}
-			slug={data.head.slug}
-			unit={data.head.unit}
-			today={data.today}
-			planning={page.data.plan?.sprint ?? null}
-			reporting={page.data.report?.sprint.number ?? null}
-		/></Part
-	>
+	<div class="ribbon" class:unfolded={unfolded.ribbon}>
+		<Part name="The ribbon"
+			><Ribbon
+				segments={data.ribbon.segments}
+				slug={data.head.slug}
+				unit={data.head.unit}
+				today={data.today}
+				planning={page.data.plan?.sprint ?? null}
+				reporting={page.data.report?.sprint.number ?? null}
+			/></Part
+		>
+	</div>
 	<div class="beside">
 		<main class:open={key}><Part name="This place">{@render children()}</Part></main>
 		{#if key}
@@ -116,6 +119,11 @@
 		min-height: 0;
 		display: flex;
 		flex-direction: column;
+	}
+	@media (max-width: 700px) {
+		.ribbon:not(.unfolded) {
+			display: none;
+		}
 	}
 	@media (max-width: 900px) {
 		main.open {

@@ -100,6 +100,7 @@
 				class="link"
 				onclick={() => (asking = { kind: 'import' })}>Read a table</button
 			>{/if}
+		<a class="link" href="/boards/{head.slug}/archive">Archive</a>
 		<a class="link" href="/boards/{head.slug}/backlog/cards{page.url.search}" download>Save as CSV</a>
 	</span>
 </div>
