@@ -69,6 +69,8 @@ export class BoardState {
 	/** The number of the last event that this page knows of. */
 	seq = $state(0);
 	private undoable: string[] = [];
+	/** What was asked for and has not been answered yet. */
+	private readonly sending = new Set<Promise<unknown>>();
 	private stream: EventSource | undefined;
 	private retry: ReturnType<typeof setTimeout> | undefined;
 
@@ -479,7 +481,10 @@ export class BoardState {
 	}
 
 	/** Takes back the last thing that this page did and that can be taken back. */
-	async undo(id = this.undoable.at(-1)): Promise<void> {
+	async undo(wanted?: string): Promise<void> {
+		// What is still on its way is the last thing that was done.
+		await Promise.allSettled([...this.sending]);
+		const id = wanted ?? this.undoable.at(-1);
 		if (!id) return this.tell({ tone: 'care', text: 'There is nothing of yours to take back here.' });
 		this.undoable = this.undoable.filter((known) => known !== id);
 		const sent = await this.passing({ of: id }, (input) => this.send('UndoCommand', input));
@@ -497,7 +502,23 @@ export class BoardState {
 	}
 
 	/** Sends a command whose effect shows when the server tells of it. */
-	async ask<C extends Command>(command: C, input: CommandInput<C>): Promise<Sent<CommandResult<C>>> {
+	ask<C extends Command>(command: C, input: CommandInput<C>): Promise<Sent<CommandResult<C>>> {
+		return this.track(this.asking(command, input));
+	}
+
+	private async track<R>(work: Promise<R>): Promise<R> {
+		this.sending.add(work);
+		try {
+			return await work;
+		} finally {
+			this.sending.delete(work);
+		}
+	}
+
+	private async asking<C extends Command>(
+		command: C,
+		input: CommandInput<C>,
+	): Promise<Sent<CommandResult<C>>> {
 		const sent = await this.passing(input, (asked) => this.send(command, asked));
 		this.settle(sent);
 		return sent;
@@ -550,7 +571,16 @@ export class BoardState {
 		return this.apply(showing ?? latest, command, input as unknown as CommandInput<C>, patch);
 	}
 
-	private async apply<C extends Command>(
+	private apply<C extends Command>(
+		cards: readonly CardView[],
+		command: C,
+		input: CommandInput<C>,
+		patch: (card: CardView, reason?: string) => Partial<CardView>,
+	): Promise<Sent<CommandResult<C>>> {
+		return this.track(this.applying(cards, command, input, patch));
+	}
+
+	private async applying<C extends Command>(
 		cards: readonly CardView[],
 		command: C,
 		input: CommandInput<C>,
