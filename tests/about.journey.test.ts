@@ -15,6 +15,17 @@ test('a board says what it is for and how it works; its lead writes that there',
 	await page.getByText('One card a person; finish before you start.').waitFor();
 	await accessible(page);
 	await tidy(page);
+	// Each figure opens its cards.
+	const blocked = page.getByRole('link', { name: /^\d+ blocked$/ });
+	const n = Number(/^\d+/.exec(await blocked.innerText())![0]);
+	const to = await blocked.getAttribute('href');
+	const shown = await visit(server.url, 'Ines Okoro', to!);
+	await shown.page
+		.locator('li[data-card]')
+		.nth(n - 1)
+		.waitFor();
+	assert.equal(await shown.page.locator('li[data-card]').count(), n);
+	await shown.context.close();
 	await page.getByRole('button', { name: /^Change what Tidewatch is for/ }).click();
 	await page.getByRole('textbox', { name: 'What Tidewatch is for' }).fill('Warnings **in time**.');
 	await page.getByRole('button', { name: 'Keep' }).click();

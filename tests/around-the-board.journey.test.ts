@@ -291,6 +291,7 @@ test('a card is sent to another place with one key', async () => {
 	await column(page, 'Field trial')
 		.getByRole('link', { name: new RegExp(`^${number}`) })
 		.waitFor();
+	await page.getByRole('dialog').waitFor({ state: 'detached' });
 	await page.keyboard.press('Control+z');
 	await column(page, 'Lined up')
 		.getByRole('link', { name: new RegExp(`^${number}`) })

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { CardView, ColumnView, LaneView } from '$core/pages/board';
 	import { count } from '../words';
+	import { asked } from './asked.svelte';
 	import Dialog from './Dialog.svelte';
 
 	interface Props {
@@ -17,6 +18,7 @@
 	}
 	/** Where cards go, chosen with one key or one tap. */
 	let { cards, columns, standing, lanes, onplace, onlane, onclose }: Props = $props();
+	const sent = asked();
 	const one = $derived(cards.length === 1 ? cards[0]! : null);
 	const places = $derived([
 		...columns
@@ -58,7 +60,7 @@
 			buttons[(at + step + buttons.length) % buttons.length]?.focus();
 		} else if (/^[1-9]$/.test(event.key)) {
 			const place = places[Number(event.key) - 1];
-			if (place && !place.here) place.go();
+			if (place && !place.here && !sent?.sending) place.go();
 		}
 	}
 </script>

@@ -1,8 +1,13 @@
-import { forPage } from '$lib/server/answers';
+import { forPage, whoAsks } from '$lib/server/answers';
 import { aboutPage } from '$lib/server/questions/about';
+import { boardCards } from '$lib/server/questions/board-cards';
 
-export const load = async ({ parent, depends }) => {
+export const load = async ({ parent, depends, locals, params }) => {
 	depends('harrow:board');
 	const { head } = await parent();
-	return { title: `About ${head.name}`, about: await forPage(aboutPage(head)) };
+	const [about, board] = await Promise.all([
+		forPage(aboutPage(head)),
+		forPage(boardCards(whoAsks(locals), params.board)),
+	]);
+	return { title: `About ${head.name}`, about, board };
 };

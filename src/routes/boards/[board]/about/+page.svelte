@@ -1,5 +1,7 @@
 <script lang="ts">
-	import { getContext } from 'svelte';
+	import { getContext, untrack } from 'svelte';
+	import { NO_FILTER, passing, withCondition, writeFilter, type Filter } from '$core/board/filter';
+	import { page } from '$app/state';
 	import NameTag from '$lib/ui/board/NameTag.svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { className } from '$lib/ui/classes';
@@ -10,7 +12,46 @@
 
 	let { data } = $props();
 	const board = getContext<BoardState>('board');
+	untrack(() => board.load(data.board));
+	$effect.pre(() => {
+		const { board: cards } = data;
+		untrack(() => board.load(cards));
+	});
 	const head = $derived(board.head);
+	const running = $derived(head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt));
+	/** Cards in columns that are not done, as the board shows them: while a sprint runs, its own. */
+	const unfinished = $derived(
+		withCondition(
+			NO_FILTER,
+			'column',
+			head.columns.flatMap(({ id, kind }) => (kind === 'done' ? id : [])),
+			true,
+		),
+	);
+	const those = (filter: Filter) =>
+		[...board.columns.values()].flat().filter(passing(filter, board.fields, running?.number));
+	const open = $derived(those(unfinished));
+	/** How many of them a condition lets through, and where they are shown. */
+	const like = (field: string, key: string) => {
+		const filter = withCondition(unfinished, field, [key]);
+		const url = writeFilter(new URL(`/boards/${head.slug}`, page.url), filter);
+		return { cards: those(filter).length, to: url.pathname + url.search };
+	};
+	const whole = $derived.by(() => {
+		const url = writeFilter(new URL(`/boards/${head.slug}?as=tally`, page.url), unfinished);
+		return url.pathname + url.search;
+	});
+	const glance = $derived(
+		[
+			{ name: 'late', ...like('due', '~late') },
+			{ name: 'blocked', ...like('blocked', 'yes') },
+			{ name: 'of nobody', ...like('owners', '') },
+			{ name: 'older than most past cards took', ...like('age', '~old') },
+		].filter(({ name }) => name !== 'late' || !head.off.includes('dates')),
+	);
+	const left = $derived(open.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0));
+	const share = (n: number) => (open.length ? ` (${Math.round((n / open.length) * 100)}%)` : '');
+	const shared = $derived(head.lenses.filter((lens) => lens.shared));
 	const about = $derived(data.about);
 	const lead = $derived(head.role === 'lead' && !head.away);
 	const people = $derived(head.people.filter((person) => !person.gone));
@@ -53,6 +94,25 @@
 				mayEdit={lead}
 				onkeep={keep}
 			/>{/key}
+	</section>
+	<section aria-labelledby="about-now">
+		<h2 id="about-now">At a glance</h2>
+		<p>
+			<a href={whole}>{count(open.length, 'open card')}</a>{running
+				? ` of ${head.sprintName.toLowerCase()} ${running.number}`
+				: ' in its columns'}{head.unit === 'none' ? '' : `, ${amount(left, head.unit)} left`}; of them
+			{#each glance as { name, cards, to }, i (name)}{i ? (i < glance.length - 1 ? ', ' : ' and ') : ''}<a
+					href={to}>{cards} {name}</a
+				>{share(cards)}{/each}.
+		</p>
+		<p>
+			<a href="/boards/{head.slug}?as=tally&rows=owners&across=column">Who has what where</a
+			>{#if head.unit !== 'none'},
+				<a href="/boards/{head.slug}?as=tally&rows=owners&across=class&of=left"
+					>what is left by person and class</a
+				>{/if}{#each shared as lens (lens.id)}, <a href="/boards/{head.slug}?{lens.query}">{lens.name}</a
+				>{/each}.
+		</p>
 	</section>
 	<section aria-labelledby="about-columns">
 		<h2 id="about-columns">How a card goes</h2>
@@ -184,6 +244,13 @@
 	}
 	small {
 		color: var(--soft);
+	}
+	section > p {
+		margin: 0 0 6px;
+	}
+	section > p a {
+		color: var(--moss);
+		text-underline-offset: 3px;
 	}
 	li p {
 		margin: 2px 0 0;

@@ -1,0 +1,124 @@
+import assert from 'node:assert/strict';
+import { describe, test } from 'node:test';
+import { fieldsOf, type Change, type Field, type Looking } from '../src/core/board/fields.ts';
+import { historySentences } from '../src/core/board/history-sentences.ts';
+import { readTyped, typeable } from '../src/core/board/typed.ts';
+import { parseDay } from '../src/core/calendar/days.ts';
+import type { CardPage } from '../src/core/pages/card.ts';
+import { boardHead } from '../src/lib/server/questions/board-head.ts';
+import { cardPage } from '../src/lib/server/questions/card.ts';
+import { useDatabase } from './support/database.ts';
+import { scene, type Scene } from './support/scene.ts';
+import { command } from './support/small-board.ts';
+
+const db = await useDatabase('empty');
+const TODAY = parseDay('2026-11-23')!;
+
+/** What is typed into each field, built in or the board's own, so that it holds something else than before. */
+const TYPED: Record<string, (s: Scene) => string> = {
+	title: () => 'Another title',
+	column: () => 'Check',
+	lane: () => 'North',
+	owners: (s) => s.board.lead.name,
+	class: () => 'Fixed date',
+	type: () => 'Repair',
+	labels: () => 'night, quay',
+	initiative: () => 'Winter',
+	sprint: () => 'Sprint 1',
+	due: () => '4 dec 2026',
+	start: () => '2026-11-24',
+	size: () => '13 h',
+	left: () => '4',
+	ready: () => 'ready',
+	Harbour: () => 'South',
+	Depth: () => '4,5',
+	Seen: () => '24.12.2026',
+	Wet: () => 'yes',
+	'Asked by': () => 'The ferry',
+};
+
+/** A board that uses all that cards can have, and the fields of its cards. */
+async function whole(): Promise<{ s: Scene; looking: Looking; fields: Field[] }> {
+	const s = await scene(db);
+	const on = { board: s.board.id };
+	await command(s.board.lead, 'AddLane', { ...on, name: 'North' });
+	await command(s.board.lead, 'ChangeType', { ...on, name: 'Repair', checklist: [] });
+	for (const [name, kind] of [
+		['Harbour', 'choice'],
+		['Depth', 'number'],
+		['Seen', 'date'],
+		['Wet', 'yes-no'],
+		['Asked by', 'text'],
+	] as const)
+		await command(s.board.lead, 'AddField', {
+			...on,
+			name,
+			kind,
+			...(kind === 'choice' ? { choices: ['North', 'South'] } : {}),
+		});
+	const looking = {
+		board: await boardHead(s.board.member, s.board.slug),
+		today: TODAY,
+		me: s.board.member.id,
+	};
+	return { s, looking, fields: fieldsOf(looking) };
+}
+const pageOf = async (s: Scene): Promise<CardPage> => {
+	const { rows } = await db.query<{ number: number }>('select number from card where id = $1', [s.loose]);
+	return cardPage(s.board.member, `${s.board.key}-${rows[0]!.number}`);
+};
+
+/** The command that a change of a field is. */
+function commandFor(s: Scene, change: Change, { id, version, due }: CardPage): [string, object] {
+	const card = { card: id, version };
+	const many = { board: s.board.id, cards: [card] };
+	switch (change.do) {
+		case 'move':
+			return ['MoveCard', { ...card, column: change.column }];
+		case 'cards':
+			return ['ChangeCards', { ...many, ...change.change }];
+		case 'plan':
+			return ['PlanCards', { ...many, sprint: change.sprint }];
+		case 'due':
+			return ['DateCard', { ...card, due: change.day }];
+		case 'start':
+			return ['DateCard', { ...card, due, start: change.day }];
+		case 'title':
+			return ['RenameCard', { ...card, title: change.title }];
+		case 'size':
+			return ['SizeCard', { ...card, size: change.size }];
+		case 'left':
+			return ['CorrectLeft', { ...card, left: change.left, reason: 'Counted' }];
+		case 'own':
+			return ['SetField', { ...card, field: change.field, value: change.value }];
+	}
+}
+
+describe('every field of a card', async () => {
+	const known = (await whole()).fields.filter(typeable);
+
+	test('that can be changed is tried here, and nothing else', () => {
+		assert.deepEqual(
+			known.map((field) => field.id.replace(/^[0-9a-f-]{36}$/, field.name)).sort(),
+			Object.keys(TYPED).sort(),
+		);
+	});
+
+	for (const name of Object.keys(TYPED))
+		test(`${name}: is changed in one command, told in a sentence, and taken back`, async () => {
+			const { s, looking, fields } = await whole();
+			const field = fields.find((one) => one.id === name || one.name === name)!;
+			const before = await pageOf(s);
+			const read = readTyped(field, before, TYPED[name]!(s), looking);
+			assert.ok(read.ok && read.change, JSON.stringify(read));
+			const done = await command(s.board.member, ...commandFor(s, read.change, before));
+			const after = await pageOf(s);
+			assert.notEqual(field.text(after), field.text(before));
+			const told = historySentences(after.history.slice(before.history.length), 'hours');
+			assert.ok(told.length >= 1);
+			for (const { text } of told) assert.match(text, /^Member \d+ .+\.$/);
+			assert.equal(done.undoable, true);
+			await command(s.board.member, 'UndoCommand', { of: done.id });
+			assert.equal(field.text(await pageOf(s)), field.text(before));
+		});
+});
