@@ -575,7 +575,7 @@ export const fieldNamed = (fields: readonly Field[], id: string): Field | undefi
 /** What a board's sentence says of how its cards are arranged: `by owners; dragging hands a card over`. */
 export const arrangedWords = (by: Field, lanes: Field | null): string =>
 	[
-		`Arranged by ${list([by.name.toLowerCase(), ...(lanes ? [`in lanes of ${lanes.name.toLowerCase()}`] : [])])}`,
+		`Arranged by ${list([by.name.toLowerCase(), ...(lanes ? [lanes.id === 'lane' ? 'in its lanes' : `in lanes of ${lanes.name.toLowerCase()}`] : [])])}`,
 		...(by.values?.put && by.values.does
 			? [`dragging ${by.values.does}`]
 			: ['cards stay where they are put']),
