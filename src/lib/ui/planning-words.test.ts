@@ -3,7 +3,7 @@ import { describe, test } from 'node:test';
 import type { CardView } from '../../core/pages/board.ts';
 import type { Part } from '../../core/capacity/promise.ts';
 import { fieldNamed, fieldsOf } from '../../core/board/fields.ts';
-import { BOARD } from '../../core/testing/looking.ts';
+import { BOARD, cardWith } from '../../core/testing/looking.ts';
 import { backlogRows, inFamilies } from './backlog/rows.ts';
 import { backlogSentence } from './backlog/sentence.ts';
 import { cardAddress } from './frame/card-address.ts';
@@ -11,43 +11,8 @@ import { aboutDay, rotaOf, weekOn } from './people/day.ts';
 import type { PlanRow } from './plan/plan-state.svelte.ts';
 import { oddsWords, presenceWords, standingWords } from './plan/words.ts';
 
-let made = 0;
-const card = (more: Partial<CardView> = {}): CardView => {
-	const number = more.number ?? ++made;
-	return {
-		id: `id-${number}`,
-		number,
-		title: `Card ${number}`,
-		column: null,
-		lane: null,
-		rank: `a${String(number).padStart(5, '0')}`,
-		type: '',
-		class: 'standard',
-		size: 5,
-		left: 5,
-		start: null,
-		due: null,
-		owners: [],
-		labels: [],
-		initiative: null,
-		ready: false,
-		parent: null,
-		parts: null,
-		checks: null,
-		fields: {},
-		sprint: null,
-		unplanned: false,
-		clock: 'none',
-		entered: null,
-		started: null,
-		finished: null,
-		blocked: null,
-		letThrough: null,
-		archived: null,
-		version: 1,
-		...more,
-	};
-};
+const card = (more: Partial<CardView> = {}): CardView =>
+	cardWith({ column: null, size: 5, left: 5, ...more });
 const by = (id: string) => fieldNamed(fieldsOf({ board: BOARD, today: 0, me: null }), id)!;
 const shown = (rows: ReturnType<typeof backlogRows>) =>
 	rows.map((row) => (row.kind === 'group' ? `${row.name}: ${row.cards}, ${row.left}` : row.card.number));

@@ -45,6 +45,23 @@ const FIND = {
 const OPEN = { does: 'open', on: ['Enter'], shown: 'Enter', words: 'open the card', keyOnly: true } as const;
 const HELP = { does: 'help', on: ['?', 'Shift+?'], shown: '?', words: 'these keys' } as const;
 
+const PICK = {
+	does: 'pick',
+	on: ['p', 'Shift+p'],
+	shown: 'P',
+	words: 'pick; with Shift from the last picked to this one',
+	single: true,
+	writes: true,
+	card: true,
+} as const;
+const UNPICK = {
+	does: 'unpick',
+	keyOnly: true,
+	on: ['Escape'],
+	shown: 'Esc',
+	words: 'pick nothing any more',
+} as const;
+
 /** The keys of every place. What the page does on a key, what `?` lists and what the guide says is read from here. */
 export const KEYMAPS = {
 	board: [
@@ -67,16 +84,8 @@ export const KEYMAPS = {
 		},
 		anywhere('add', 'n', 'add a card below'),
 		letter('send', 'm', 'send it to another place'),
-		{
-			does: 'pick',
-			on: ['p', 'Shift+p'],
-			shown: 'P',
-			words: 'pick; with Shift from the last picked to this one',
-			single: true,
-			writes: true,
-			card: true,
-		},
-		{ does: 'unpick', keyOnly: true, on: ['Escape'], shown: 'Esc', words: 'pick nothing any more' },
+		PICK,
+		UNPICK,
 		letter('rename', 't', 'change the title'),
 		letter('block', 'b', 'block or unblock'),
 		letter('owners', 'o', 'owners'),
@@ -121,7 +130,7 @@ export const KEYMAPS = {
 			card: true,
 			writes: true,
 		},
-		{ does: 'unpick', keyOnly: true, on: ['Escape'], shown: 'Esc', words: 'pick nothing any more' },
+		UNPICK,
 		anywhere('add', 'n', 'add a card below'),
 		letter('size', 's', 'size'),
 		letter('owners', 'o', 'owners'),
@@ -169,7 +178,7 @@ export const KEYMAPS = {
 			writes: true,
 		},
 		letter('pick', 'p', 'pick'),
-		{ does: 'unpick', keyOnly: true, on: ['Escape'], shown: 'Esc', words: 'pick nothing any more' },
+		UNPICK,
 		letter('size', 's', 'size and what is left'),
 		letter('owners', 'o', 'owners'),
 		OPEN,
