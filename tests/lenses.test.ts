@@ -80,6 +80,20 @@ describe('many cards in one step', () => {
 		]);
 	});
 
+	test('one that stands there already stays, and the step is taken back all the same', async () => {
+		const board = await smallBoard(db);
+		const cards = [await addCard(board, 'Check'), await addCard(board, 'Ready')];
+		const done = await command(board.member, 'MoveCards', {
+			board: board.id,
+			cards: await Promise.all(cards.map(asSeen)),
+			column: board.columns.Check,
+		});
+		assert.equal(done.advice, 'Check is now over its limit (2 of 1).');
+		await command(board.member, 'UndoCommand', { of: done.id });
+		assert.equal((await cardRow(db, cards[1]!)).column_id, board.columns.Ready);
+		assert.equal((await cardRow(db, cards[0]!)).column_id, board.columns.Check);
+	});
+
 	test('are archived with one reason, all or none', async () => {
 		const board = await smallBoard(db);
 		const cards = [await addCard(board, 'Ready'), await addCard(board, 'Making')];

@@ -182,6 +182,11 @@ async function putIntoLanes(
 		reason,
 	);
 	await writeLanes(context, changes);
-	if (said.through) await letThrough(context, cards, said.through);
+	if (said.through)
+		await letThrough(
+			context,
+			changes.map(({ card }) => card),
+			said.through,
+		);
 	return said;
 }

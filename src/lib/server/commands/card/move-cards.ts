@@ -33,9 +33,10 @@ export const moveCards = boardCommand({
 	input: MoveCards,
 	async run(context, input) {
 		const target = input.column === null ? null : context.column(input.column);
-		const moving = (await withFamilies(context, await context.cards(input.cards))).filter(
-			(card) => card.column_id !== input.column,
-		);
+		const all = await withFamilies(context, await context.cards(input.cards));
+		const moving = all.filter((card) => card.column_id !== input.column);
+		// What stands there already stays where it is; it was named, and counts as changed.
+		await context.changedNow(all.filter((card) => card.column_id === input.column));
 		if (!moving.length) return {};
 		const ids = moving.map(({ id }) => id);
 		const { above, under, standing } = await placeBounds(context, input.column, undefined, ids);
