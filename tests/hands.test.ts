@@ -74,6 +74,20 @@ describe('a limit of cards in hand for each person', () => {
 		assert.equal(problem.code, 'invalid.personLimit');
 	});
 
+	test('is asked by what comes back into somebody’s hands when it is taken back', async () => {
+		const { board, third, inHand } = await full('hold');
+		const done = await command(board.member, 'MoveCard', {
+			card: inHand[0]!,
+			version: (await cardRow(db, inHand[0]!)).version,
+			column: board.columns.Done,
+		});
+		await command(board.member, 'MoveCard', await move(board, third, 'Making'));
+		const held = await refusal(command(board.member, 'UndoCommand', { of: done.id }));
+		assert.equal(held.code, 'limit.held');
+		await command(board.member, 'UndoCommand', { of: done.id, reason: 'It came back broken' });
+		assert.equal((await cardRow(db, inHand[0]!)).let_through, 'It came back broken');
+	});
+
 	test('is held when two start a card for one person at once', async () => {
 		const there = await otherProcess();
 		const board = await smallBoard(db);

@@ -4,6 +4,8 @@ import { RANK, type BoardContext, type CardRow, type PersonContext, type Role } 
 import { Id, Line, Optional } from './fields.ts';
 import { putKeptBack, type Kept } from './kept.ts';
 import { columnsNow, reclock } from '../commands/board/columns.ts';
+import { rollup } from 'd3-array';
+import { checkHands } from '../commands/card/hands.ts';
 import { checkLanes } from '../commands/card/lanes.ts';
 import { checkLimit } from '../commands/card/limits.ts';
 import { freeRanks } from '../commands/card/place.ts';
@@ -263,6 +265,21 @@ async function limitsAllow(
 		reason,
 	);
 	if (lanes.through) for (const { row } of asking) through.set(row.id, lanes.through);
+	// And those that are in the hands of people again.
+	const again = asking.filter(
+		({ before, row }) => before.clock === 'running' && (row.clock !== 'running' || row.archived_at),
+	);
+	const hands = await checkHands(
+		context,
+		rollup(
+			again.flatMap(({ before }) => before.owners),
+			(all) => all.length,
+			(owner) => owner,
+		),
+		again.map(({ row }) => row.id),
+		reason,
+	);
+	if (hands.through) for (const { row } of again) through.set(row.id, hands.through);
 	return through;
 }
 

@@ -27,7 +27,7 @@
 <style>
 	.board {
 		display: flex;
-		gap: 4px;
+		gap: 2px;
 		align-items: stretch;
 		height: 62px;
 	}
@@ -37,7 +37,7 @@
 		display: flex;
 		flex-direction: column;
 		justify-content: space-between;
-		padding: 3px 4px;
+		padding: 3px;
 		border: 1px solid var(--edge);
 		background: var(--sheet);
 		position: relative;
