@@ -200,7 +200,8 @@
 		void focusOn(card.id);
 		if (!(await Promise.all(works)).every(({ ok }) => ok)) return;
 		await tick();
-		void focusOn(card.id);
+		// Unless the person has gone on to something else meanwhile.
+		if (document.activeElement === document.body) void focusOn(card.id);
 		board.spoken = standsNow(card, to);
 	}
 
