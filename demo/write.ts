@@ -45,6 +45,7 @@ export async function fillDemo(tx: Tx, at: Date): Promise<number> {
 		const history = typicalHistory(board, PEOPLE, zone, at.getTime());
 		cards += await writeBoard(tx, team, people, board, position, history, rota, zone, at);
 	}
+	await writeDetails(tx);
 	await writeShares(tx, team, people, today);
 	await writeRates(tx, team, people, today);
 	await writeTimers(tx, people, zone, at);
@@ -365,4 +366,28 @@ function withBacklog(life: Lifetime): { column: number | null; from: number; unt
 		since = stay.until;
 	}
 	return [...whole, { column: null, from: since, until: null }];
+}
+
+/** What is said of cards beside their history: who looks them over, and how far the parts for repairs have come. */
+async function writeDetails(tx: Tx): Promise<void> {
+	await tx.query(
+		`update card c set reviewer_id = (
+			select m.person_id from membership m
+			where m.team_id = b.team_id and m.role <> 'viewer'
+				and not exists (select from card_owner o where o.card_id = c.id and o.person_id = m.person_id)
+			order by md5(c.number::text || m.person_id::text) limit 1)
+		from board b, board_column k
+		where b.id = c.board_id and b.key = 'TIDE' and k.id = c.column_id and k.name = 'Review' and c.clock <> 'done'`,
+	);
+	const states = ['needed', 'ordered', 'here', 'fitted'];
+	await tx.query(`update board set line_states = $1 where key = 'BUOY'`, [states]);
+	await tx.query(
+		`update card c set checklist = (
+			select jsonb_agg(case when (l ->> 'done')::boolean then l || jsonb_build_object('state', 'fitted')
+				else l || jsonb_build_object('state', ($1::text[])[1 + (c.number + n) % 3]) end order by n)
+			from jsonb_array_elements(c.checklist) with ordinality x(l, n))
+		from board b
+		where b.id = c.board_id and b.key = 'BUOY' and c.clock <> 'done' and c.checklist <> '[]' and c.archived_at is null`,
+		[states],
+	);
 }

@@ -6,5 +6,5 @@ need_packages
 need_build
 node --import tsx scripts/migrate.ts
 # A table of a thousand cards or a calendar file fits; more is refused in words.
-export BODY_SIZE_LIMIT=${BODY_SIZE_LIMIT:-1500K}
+export BODY_SIZE_LIMIT=${BODY_SIZE_LIMIT:-1G}
 exec node build/index.js

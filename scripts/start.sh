@@ -36,7 +36,7 @@ cp -r build "$STATE/serving.$$"
 
 port=$(free_port "${PORT:-$([ -n "$demo" ] && echo 4600 || echo 4700)}")
 [ -z "${PORT:-}" ] || [ "$port" = "$PORT" ] || say "Port $PORT is taken; using $port."
-HOST=127.0.0.1 PORT=$port ORIGIN="http://127.0.0.1:$port" HARROW_DEMO=$demo BODY_SIZE_LIMIT=1500K HARROW_LOG=${HARROW_LOG:-warn} SHUTDOWN_TIMEOUT=3 node "$STATE/serving.$$/index.js" &
+HOST=127.0.0.1 PORT=$port ORIGIN="http://127.0.0.1:$port" HARROW_DEMO=$demo BODY_SIZE_LIMIT=1G HARROW_LOG=${HARROW_LOG:-warn} SHUTDOWN_TIMEOUT=3 node "$STATE/serving.$$/index.js" &
 server=$!
 until ! port_is_free "$port"; do
 	kill -0 "$server" 2>/dev/null || give_up "The server ended before it could serve; what it said stands above."

@@ -1,4 +1,5 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
+import { limited } from '$lib/server/body-limit';
 import { compressed } from '$lib/server/compress';
 import { closeDatabase } from '$lib/server/database';
 import { printSetUpCode, unclaimed } from '$lib/server/first-run';
@@ -26,6 +27,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const began = performance.now();
 	const { request, url, cookies, locals } = event;
 	const bearer = bearerOf(request);
+	// Files may be large; nothing else is.
+	if (url.pathname !== '/api/uploads') event.request = limited(request);
 	if (!bearer && !sameOrigin(request))
 		return new Problem(
 			403,

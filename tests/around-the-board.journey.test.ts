@@ -184,7 +184,7 @@ describe('on a phone', () => {
 		await tidy(page);
 		const frame = await page.evaluate(
 			() =>
-				document.querySelector('.board-page main > .line')!.getBoundingClientRect().bottom -
+				document.querySelector('.board-page main .line')!.getBoundingClientRect().bottom -
 				document.querySelector('header.bar')!.getBoundingClientRect().top,
 		);
 		assert.ok(frame <= 130, `the frame takes ${frame} px`);

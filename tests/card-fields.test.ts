@@ -20,6 +20,10 @@ const TYPED: Record<string, (s: Scene) => string> = {
 	column: () => 'Check',
 	lane: () => 'North',
 	owners: (s) => s.board.lead.name,
+	reviewer: (s) => s.board.lead.name,
+	review: () => '2026-11-27',
+	length: () => '3 days',
+	done: () => '40 %',
 	class: () => 'Fixed date',
 	type: () => 'Repair',
 	labels: () => 'night, quay',
@@ -35,6 +39,12 @@ const TYPED: Record<string, (s: Scene) => string> = {
 	Seen: () => '24.12.2026',
 	Wet: () => 'yes',
 	'Asked by': () => 'The ferry',
+};
+
+/** What some fields need before something can be typed into them. */
+const FIRST: Record<string, (s: Scene) => [string, object]> = {
+	review: (s) => ['ReviewCard', { reviewer: s.board.member.id }],
+	length: () => ['DateCard', { due: null, start: '2026-11-24' }],
 };
 
 /** A board that uses all that cards can have, and the fields of its cards. */
@@ -80,9 +90,16 @@ function commandFor(s: Scene, change: Change, { id, version, due }: CardPage): [
 		case 'plan':
 			return ['PlanCards', { ...many, sprint: change.sprint }];
 		case 'due':
-			return ['DateCard', { ...card, due: change.day }];
+		case 'length':
+			return ['DateCard', { ...card, due: change.due }];
 		case 'start':
-			return ['DateCard', { ...card, due, start: change.day }];
+			return ['DateCard', { ...card, due: change.due ?? due, start: change.start }];
+		case 'percent':
+			return ['PercentCard', { ...card, percent: change.percent }];
+		case 'review': {
+			const { do: _do, ...more } = change;
+			return ['ReviewCard', { ...card, ...more }];
+		}
 		case 'title':
 			return ['RenameCard', { ...card, title: change.title }];
 		case 'size':
@@ -108,6 +125,11 @@ describe('every field of a card', async () => {
 		test(`${name}: is changed in one command, told in a sentence, and taken back`, async () => {
 			const { s, looking, fields } = await whole();
 			const field = fields.find((one) => one.id === name || one.name === name)!;
+			const first = FIRST[name]?.(s);
+			if (first) {
+				const { id, version } = await pageOf(s);
+				await command(s.board.member, first[0], { card: id, version, ...first[1] });
+			}
 			const before = await pageOf(s);
 			const read = readTyped(field, before, TYPED[name]!(s), looking);
 			assert.ok(read.ok && read.change, JSON.stringify(read));

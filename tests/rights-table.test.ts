@@ -7,9 +7,10 @@ import { Problem } from '../src/lib/server/problem.ts';
 import { openSession, SESSION_COOKIE, type Person } from '../src/lib/server/sign-in.ts';
 import type { Sent } from './support/at-once.ts';
 import { useDatabase } from './support/database.ts';
-import { scene, type Scene } from './support/scene.ts';
+import { asSeen, scene, type Scene } from './support/scene.ts';
 import { startServer } from './support/server.ts';
 import { command } from './support/small-board.ts';
+import { PAGES, TAKES } from './support/pages.ts';
 import { board, team, undoableCommands } from './support/undoable.ts';
 
 const db = await useDatabase('empty');
@@ -63,6 +64,16 @@ const LASTING: Record<string, (s: Scene) => Promise<Sent> | Sent> = {
 	RemoveMember: (s) => [s.board.lead, 'RemoveMember', team(s)],
 	ChangeName: (s) => [s.board.lead, 'ChangeName', { ...board(s), label: 'none', to: 'other' }],
 	KeepTemplate: (s) => [s.board.lead, 'KeepTemplate', { ...board(s), name: 'Ours', sentence: '' }],
+	SendCards: async (s) => {
+		const made = await command(s.board.lead, 'MakeBoard', {
+			team: s.board.team,
+			name: 'Elsewhere',
+			key: `E${s.board.key}`,
+			unit: 'hours',
+			sprintDays: null,
+		});
+		return [s.board.member, 'SendCards', { ...board(s), cards: [asSeen(s, s.loose)], to: made.result.board }];
+	},
 	MakeBoard: (s) => [
 		s.board.lead,
 		'MakeBoard',
@@ -91,6 +102,8 @@ const SOMEBODY_ELSES: Record<string, Standing[]> = {
 	ChangeSkills: ['viewer'],
 	UndoCommand: ['viewer', 'lead'],
 	SettleSprint: ['member'],
+	// What cards show to everyone a lead says.
+	ChangeFace: ['viewer', 'member'],
 };
 
 describe('every command, given by everyone', () => {
@@ -151,65 +164,6 @@ describe('every command, given by everyone', () => {
 	});
 });
 
-/** What of an address is seen by whom: everyone signed in, those who may see the board, those in the team, or anybody. */
-const PAGES: Record<
-	string,
-	[sees: 'signed in' | 'board' | 'team' | 'anybody', address?: (s: Scene) => string]
-> = {
-	'/': ['signed in'],
-	'/you': ['signed in'],
-	'/teams/new': ['signed in'],
-	'/api/boards': ['signed in'],
-	'/api/find': ['signed in'],
-	'/api/openapi.json': ['anybody'],
-	'/health': ['anybody'],
-	'/sign-in': ['anybody'],
-	'/first': ['anybody'],
-	'/join/[secret]': ['anybody', () => '/join/nothing'],
-	'/reset/[secret]': ['anybody', () => '/reset/nothing'],
-	'/cards/[key]': ['board', (s) => `/cards/${s.board.key}-1`],
-	'/api/cards/[key]': ['board', (s) => `/api/cards/${s.board.key}-1`],
-	'/boards/[board]/words': ['board', (s) => `/boards/${s.board.slug}/words?q=anchor`],
-	'/boards/[board]/flow/cards': ['board', (s) => `/boards/${s.board.slug}/flow/cards?of=finished`],
-	'/boards/[board]/flow/figures': ['board', (s) => `/boards/${s.board.slug}/flow/figures?of=days`],
-	'/boards/[board]/set-up/clock': [
-		'board',
-		(s) => `/boards/${s.board.slug}/set-up/clock?column=${s.board.columns.Ready}`,
-	],
-	'/api/boards/[board]/look-back/cards': [
-		'board',
-		(s) => `/api/boards/${s.board.slug}/look-back/cards?of=needed&which=1`,
-	],
-};
-for (const place of [
-	'',
-	'/about',
-	'/archive',
-	'/backlog',
-	'/backlog/cards',
-	'/flow',
-	'/look-back',
-	'/look-back/[sprint]',
-	'/look-back/[sprint]/file',
-	'/plan',
-	'/rounds',
-	'/set-up',
-	'/settle',
-])
-	PAGES[`/boards/[board]${place}`] = [
-		'board',
-		(s) => `/boards/${s.board.slug}${place.replace('[sprint]', '1')}`,
-	];
-for (const place of ['', '/flow', '/live', '/look-back', '/look-back/[sprint]', '/room'])
-	PAGES[`/api/boards/[board]${place}`] = [
-		'board',
-		(s) => `/api/boards/${s.board.slug}${place.replace('[sprint]', '1')}`,
-	];
-for (const place of ['', '/account', '/account/file', '/new-board', '/people', '/timesheet'])
-	PAGES[`/teams/[team]${place}`] = ['team', (s) => `/teams/${s.board.team}${place}`];
-/** What only takes something in. */
-const TAKES = ['/api/commands', '/api/faults', '/api/boards/[board]/table', '/sign-out'];
-
 describe('every page and read, asked for by everyone', () => {
 	test('has a row here', () => {
 		const routes = readdirSync('src/routes', { recursive: true, encoding: 'utf8' }).filter((file) =>
@@ -236,7 +190,7 @@ describe('every page and read, asked for by everyone', () => {
 			return `${status}${status === 303 && headers.get('location')?.startsWith('/sign-in') ? ' sign in' : ''}`;
 		};
 		for (const [route, [sees, address]] of Object.entries(PAGES)) {
-			const path = address?.(s) ?? route;
+			const path = (await address?.(s)) ?? route;
 			for (const standing of STANDINGS) {
 				const got = await ask(path, cookies.get(standing)!);
 				const inTeam = standing in RANK;
@@ -256,9 +210,9 @@ describe('every page and read, asked for by everyone', () => {
 		});
 		for (const [route, [sees, address]] of Object.entries(PAGES))
 			if (sees === 'board') {
-				assert.equal(await ask(address!(s), cookies.get('member')!), '404', route);
-				assert.match(await ask(address!(s), cookies.get('viewer')!), /^(200|303)$/, route);
-				assert.match(await ask(address!(s), cookies.get('lead')!), /^(200|303)$/, route);
+				assert.equal(await ask(await address!(s), cookies.get('member')!), '404', route);
+				assert.match(await ask(await address!(s), cookies.get('viewer')!), /^(200|303)$/, route);
+				assert.match(await ask(await address!(s), cookies.get('lead')!), /^(200|303)$/, route);
 			}
 	});
 });

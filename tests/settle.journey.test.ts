@@ -195,6 +195,8 @@ describe('a whole sprint, from its start to the start of the next', () => {
 		await page.keyboard.type('The crane is away');
 		await page.keyboard.press('Enter');
 		await column(page, 'Making').getByText('The crane is away').waitFor();
+		// It shows at once; the dialog closes with the answer.
+		await page.getByRole('dialog').waitFor({ state: 'detached' });
 		await card(page, 'Write it up').locator('a').first().focus();
 		await page.keyboard.press('n');
 		await page.waitForFunction(() => document.activeElement?.matches('input, textarea'));

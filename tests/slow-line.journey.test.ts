@@ -69,16 +69,19 @@ describe('with every answer 800 ms late', () => {
 		const dialog = page.getByRole('dialog');
 		await dialog.getByRole('textbox').fill('The crane is booked');
 		// Meanwhile somebody else blocks it: what was typed is refused.
-		await db.query(
-			`update card set version = version + 1 where number = $1 and board_id = (select id from board where key = 'TIDE')`,
-			[number],
-		);
+		const meanwhile = (by: number) =>
+			db.query(
+				`update card set version = version + $2 where number = $1 and board_id = (select id from board where key = 'TIDE')`,
+				[number, by],
+			);
+		await meanwhile(1);
 		await dialog.getByRole('button', { name: 'Mark as blocked' }).click();
 		await dialog.getByText('Sending…').waitFor();
 		await dialog.getByRole('alert').filter({ hasText: 'changed card' }).waitFor();
 		assert.equal(await dialog.getByRole('textbox').inputValue(), 'The crane is booked');
 		await page.keyboard.press('Escape');
 		await dialog.waitFor({ state: 'detached' });
+		await meanwhile(-1);
 
 		const other = cards(lined).nth(2);
 		const moved = await numberOf(other);

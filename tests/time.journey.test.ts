@@ -246,7 +246,7 @@ describe('the account', () => {
 		await lead.page.goto(`/boards/tidewatch?card=${rows[0].number}`);
 		await awake(lead.page);
 		const panel = lead.page.getByRole('complementary', { name: /^Card / });
-		await panel.getByRole('button', { name: 'Change' }).nth(1).click();
+		await panel.getByRole('button', { name: 'Change size' }).click();
 		await lead.page.getByLabel('Size in hours').fill('31');
 		await lead.page.keyboard.press('Enter');
 		await panel.getByText(/^31 h/).waitFor();

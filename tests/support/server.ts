@@ -28,7 +28,7 @@ export async function startServer(settings: Record<string, string> = {}): Promis
 			PORT: String(port),
 			ORIGIN: url,
 			HARROW_DEMO: '1',
-			BODY_SIZE_LIMIT: '1500K',
+			BODY_SIZE_LIMIT: '1G',
 			SHUTDOWN_TIMEOUT: '2',
 			HARROW_LOG: 'info',
 			...settings,

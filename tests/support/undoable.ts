@@ -1,4 +1,7 @@
+import { randomBytes, randomUUID } from 'node:crypto';
 import type pg from 'pg';
+import { keepUpload } from '../../src/lib/server/files.ts';
+import { pictureOf } from './files.ts';
 import type { Sent } from './at-once.ts';
 import { asSeen, type Scene } from './scene.ts';
 import { command } from './small-board.ts';
@@ -20,6 +23,22 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 			initiative: 'Winter',
 		});
 		return 'Winter';
+	};
+
+	/** A small picture that was sent, and two of them on a card. */
+	const sent = (s: Scene) => keepUpload(s.board.member, pictureOf(randomBytes(6)));
+	const attached = async (s: Scene): Promise<string[]> => {
+		const files = [await sent(s), await sent(s)].map(({ upload }, i) => ({ upload, name: `quay ${i}.gif` }));
+		const done = await command(s.board.member, 'AttachFiles', { card: s.lined, files });
+		return done.result.files as string[];
+	};
+	const lineOn = async (s: Scene): Promise<string> => {
+		const line = randomUUID();
+		const lines = [
+			{ id: line, text: 'Bolts', done: false, quantity: '12', link: 'https://harbour.example/bolts' },
+		];
+		await command(s.board.member, 'ChecklistCard', { ...asSeen(s, s.lined), lines });
+		return line;
 	};
 
 	const lanes = async (s: Scene): Promise<string[]> => {
@@ -137,6 +156,57 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 			});
 			return [s.board.viewer, 'DropLens', { ...board(s), lens: kept.result.lens }];
 		},
+		ChangeFace: async (s) => {
+			const face = { ...board(s), spacing: 'compact', width: 'wide' };
+			await command(s.board.lead, 'ChangeFace', { ...face, fields: ['due'], everyone: false });
+			return [s.board.lead, 'ChangeFace', { ...face, fields: ['labels', 'left'], everyone: true }];
+		},
+		ReviewCard: (s) => [
+			s.board.member,
+			'ReviewCard',
+			{ ...asSeen(s, s.lined), reviewer: s.board.lead.id, due: '2026-11-27' },
+		],
+		PercentCard: (s) => [s.board.member, 'PercentCard', { ...asSeen(s, s.lined), percent: 40 }],
+		PrivateCard: async (s) => {
+			// Whoever has nothing to do with it does not see it any more.
+			await command(s.board.member, 'AssignCard', { ...asSeen(s, s.lined), owners: [s.board.lead.id] });
+			return [s.board.member, 'PrivateCard', { ...(await now(s, s.lined)), private: true }];
+		},
+		AttachFiles: async (s) => [
+			s.board.member,
+			'AttachFiles',
+			{ card: s.lined, files: [{ upload: (await sent(s)).upload, name: 'quay.gif' }] },
+		],
+		RemoveFile: async (s) => [s.board.member, 'RemoveFile', { card: s.lined, file: (await attached(s))[0] }],
+		PictureCard: async (s) => {
+			const [, second] = await attached(s);
+			return [s.board.member, 'PictureCard', { ...(await now(s, s.lined)), file: second }];
+		},
+		TickLine: async (s) => [s.board.member, 'TickLine', { card: s.lined, line: await lineOn(s), done: true }],
+		LineToCard: async (s) => {
+			const line = await lineOn(s);
+			return [s.board.member, 'LineToCard', { ...(await now(s, s.lined)), line }];
+		},
+		CopyCards: async (s) => {
+			await attached(s);
+			return [
+				s.board.member,
+				'CopyCards',
+				{ ...board(s), cards: [await now(s, s.lined)], with: ['description', 'size', 'files'] },
+			];
+		},
+		DoTogether: (s) => [
+			s.board.member,
+			'DoTogether',
+			{
+				...board(s),
+				steps: [
+					{ command: 'SizeCard', input: { ...asSeen(s, s.lined), size: 9 } },
+					{ command: 'MoveCard', input: { ...asSeen(s, s.lined), column: s.board.columns.Check } },
+					{ command: 'DateCard', input: { ...asSeen(s, s.loose), due: '2026-12-11' } },
+				],
+			},
+		],
 		ArchiveCards: (s) => [
 			s.board.member,
 			'ArchiveCards',
@@ -198,6 +268,7 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 				changedBy: 'named',
 				people: [{ person: s.board.member.id, changes: true }],
 				off: ['dates'],
+				lineStates: ['needed', 'here'],
 				personLimit: 3,
 				personMode: 'hold',
 				away: true,

@@ -4,6 +4,7 @@ import type { Expectation } from '../flow/expectation.ts';
 import { shownValue, type FieldValue, type OwnField } from '../fields/own.ts';
 import type { BoardHead, CardView, ServiceClass } from '../pages/board.ts';
 import { amount, count, figure, list } from '../words.ts';
+import { dueAfter, lengthOf, ORDINARY } from '../calendar/workdays.ts';
 import { CLASSES, intoLane, laneOf } from './lanes.ts';
 import { uses } from './used.ts';
 
@@ -25,9 +26,12 @@ export type Change =
 	| { do: 'move'; column: string | null }
 	| { do: 'cards'; change: CardsChange }
 	| { do: 'plan'; sprint: number | null }
-	| { do: 'due'; day: string | null }
-	| { do: 'start'; day: string | null }
+	| { do: 'due'; due: string | null }
+	| { do: 'start'; start: string | null; due?: string | null }
 	| { do: 'title'; title: string }
+	| { do: 'review'; reviewer?: string | null; due?: string | null }
+	| { do: 'percent'; percent: number | null }
+	| { do: 'length'; due: string }
 	| { do: 'size'; size: number }
 	| { do: 'left'; left: number }
 	| { do: 'own'; field: string; value: FieldValue | null };
@@ -70,8 +74,8 @@ export interface Field {
 	};
 	/** What else cards can be told by in it. */
 	said?: Said[];
-	/** It holds a day: what it says of a card is one such as `2026-12-04`. */
-	day?: true;
+	/** It holds a day: what it says of a card is one such as `2026-12-04`. What is to be done so that it is another one, or none. */
+	day?: (card: CardView, day: string | null) => Change | null;
 	/** An amount that can be summed up. */
 	sum?(card: CardView): number;
 }
@@ -98,6 +102,8 @@ export interface Looking {
 	today: Day;
 	/** Who looks. */
 	me: string | null;
+	/** Whether the team works on a day; Monday to Friday where nothing says. */
+	works?: (day: Day) => boolean;
 	/** How often cards were carried over, by their numbers. */
 	carried?: Readonly<Record<number, number>>;
 	expectation?: Expectation | null;
@@ -120,7 +126,7 @@ const shortDay = (day: Day) => {
 function days(
 	today: Day,
 	of: (card: CardView) => string | null,
-	put?: (card: CardView, day: string | null) => Change,
+	put?: (card: CardView, day: string | null) => Change | null,
 ): Pick<Field, 'text' | 'order' | 'values' | 'day'> {
 	const day = (card: CardView) => {
 		const text = of(card);
@@ -132,7 +138,7 @@ function days(
 		return by === 0 ? 'this week' : by === 1 ? 'next week' : `week of ${shortDay(monday)}`;
 	};
 	return {
-		day: true,
+		day: put ?? (() => null),
 		text: (card) => of(card) ?? '',
 		order: day,
 		values: {
@@ -174,7 +180,7 @@ const YES_NO = (yes: string, no: string) => ({
 
 /** The fields of a board's cards, built in and its own, as they stand to whoever looks; what it does not use is left out. */
 export function fieldsOf(looking: Looking): Field[] {
-	const { board, today, me, carried = {}, expectation } = looking;
+	const { board, today, me, carried = {}, expectation, works = ORDINARY } = looking;
 	const zone = zoneOf(board.timeZone);
 	const dayOf = (instant: string | null) => (instant === null ? null : zone.day(Date.parse(instant)));
 	const people = new Map(board.people.map((person) => [person.id, person]));
@@ -263,6 +269,35 @@ export function fieldsOf(looking: Looking): Field[] {
 					]
 				: [],
 		},
+		{
+			id: 'reviewer',
+			name: 'Reviewer',
+			text: ({ review }) => people.get(review?.by ?? '')?.name ?? '',
+			order: ({ review }) => people.get(review?.by ?? '')?.name ?? null,
+			values: {
+				of: ({ review }) => [review?.by ?? ''],
+				known: [
+					...board.people.filter((person) => !person.gone).map(({ id, name }) => ({ key: id, name })),
+					{ key: '', name: 'no reviewer' },
+				],
+				name: (key) => (key ? (people.get(key)?.name ?? 'somebody') : 'no reviewer'),
+				put: (_, to) => ({ do: 'review', reviewer: to || null }),
+				does: 'gives a card another reviewer',
+			},
+			said: me
+				? [{ key: '~mine', words: 'for me to review', is: (card) => card.review?.by === me && open(card) }]
+				: [],
+		},
+		uses(board, 'dates') && {
+			id: 'review',
+			name: 'Review by',
+			...days(
+				today,
+				({ review }) => review?.due ?? null,
+				// A day by which nobody is to look says nothing.
+				(card, day) => (card.review ? { do: 'review', due: day } : null),
+			),
+		},
 		uses(board, 'classes') && {
 			id: 'class',
 			name: 'Class',
@@ -345,12 +380,21 @@ export function fieldsOf(looking: Looking): Field[] {
 			],
 		},
 		uses(board, 'dates') && {
+			id: 'start',
+			name: 'Start',
+			...days(
+				today,
+				({ start }) => start,
+				(card, day) => startOn(card, day, works),
+			),
+		},
+		uses(board, 'dates') && {
 			id: 'due',
 			name: 'Due',
 			...days(
 				today,
 				({ due }) => due,
-				(_, day) => ({ do: 'due', day }),
+				(_, day) => ({ do: 'due', due: day }),
 			),
 			said: [
 				{
@@ -373,13 +417,13 @@ export function fieldsOf(looking: Looking): Field[] {
 			],
 		},
 		uses(board, 'dates') && {
-			id: 'start',
-			name: 'Start',
-			...days(
-				today,
-				({ start }) => start,
-				(_, day) => ({ do: 'start', day }),
-			),
+			id: 'length',
+			name: 'Length',
+			text: (card) => {
+				const days = lengthIn(card, works);
+				return days === null ? '' : count(days, 'working day');
+			},
+			order: (card) => lengthIn(card, works),
 		},
 		board.unit !== 'none' && {
 			id: 'size',
@@ -407,6 +451,10 @@ export function fieldsOf(looking: Looking): Field[] {
 			name: 'Done',
 			text: (card) => percent(card),
 			order: (card) => share(card),
+			said: [
+				{ key: '~begun', words: 'begun', is: (card) => open(card) && (share(card) ?? 0) > 0 },
+				{ key: '~half', words: 'at least half done', is: (card) => (share(card) ?? 0) >= 0.5 },
+			],
 		},
 		{
 			id: 'blocked',
@@ -416,6 +464,36 @@ export function fieldsOf(looking: Looking): Field[] {
 			values: {
 				of: ({ blocked }) => [blocked ? 'yes' : ''],
 				...YES_NO('blocked', 'not blocked'),
+			},
+		},
+		{
+			id: 'waits',
+			name: 'Waits for',
+			text: ({ waits }) => waits.join(', '),
+			order: ({ waits }) => waits.length || null,
+			values: {
+				of: ({ waits }) => [waits.length ? 'yes' : ''],
+				...YES_NO('waits for other cards', 'waits for no card'),
+			},
+		},
+		{
+			id: 'files',
+			name: 'Files',
+			text: ({ files }) => (files ? String(files) : ''),
+			order: ({ files }) => files || null,
+			values: {
+				of: ({ files }) => [files ? 'yes' : ''],
+				...YES_NO('with files', 'without files'),
+			},
+		},
+		{
+			id: 'private',
+			name: 'Private',
+			text: (card) => (card.private ? 'yes' : ''),
+			order: (card) => (card.private ? 0 : 1),
+			values: {
+				of: (card) => [card.private ? 'yes' : ''],
+				...YES_NO('private', 'not private'),
 			},
 		},
 		{
@@ -486,9 +564,30 @@ export function fieldsOf(looking: Looking): Field[] {
 	return fields.filter((field) => field !== false);
 }
 
-/** How much of a card is done, from 0 to 1: by what is left of its size, or by its checklist; null where nothing says. */
-export function share({ clock, parts, size, left, checks }: CardView): number | null {
+/**
+ * A card that starts on another day. One that has a start and a due day keeps its length: the due day moves along. Source:
+ * measures, dates and dependencies.
+ */
+function startOn({ start, due }: CardView, day: string | null, works: (day: Day) => boolean): Change {
+	if (!start || !due || !day) return { do: 'start', start: day };
+	const length = lengthOf(works, parseDay(start)!, parseDay(due)!);
+	const end = dueAfter(works, parseDay(day)!, length);
+	return { do: 'start', start: day, due: end === null ? due : dayText(end) };
+}
+
+/** How many working days a card takes from its start to its due day, both counted; one where it has one of them; null without. */
+function lengthIn({ start, due }: CardView, works: (day: Day) => boolean): number | null {
+	if (!start && !due) return null;
+	return start && due ? lengthOf(works, parseDay(start)!, parseDay(due)!) : 1;
+}
+
+/**
+ * How much of a card is done, from 0 to 1: what somebody said of it, else by what is left of its size, else by its
+ * checklist; null where nothing says.
+ */
+export function share({ clock, parts, size, left, checks, percent }: CardView): number | null {
 	if (clock === 'done') return 1;
+	if (typeof percent === 'number') return percent / 100;
 	if (parts) return parts.size ? 1 - parts.left / Math.max(parts.size, parts.left) : parts.done / parts.cards;
 	if (size) return 1 - left / Math.max(size, left);
 	return checks ? checks.done / checks.lines : null;

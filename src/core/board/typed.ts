@@ -1,4 +1,5 @@
-import { dayText } from '../calendar/days.ts';
+import { dayText, parseDay } from '../calendar/days.ts';
+import { dueAfter, ORDINARY } from '../calendar/workdays.ts';
 import { typedDay } from '../calendar/typed-day.ts';
 import { readValue } from '../fields/typed.ts';
 import type { CardView } from '../pages/board.ts';
@@ -13,13 +14,24 @@ const short = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : 
 const MOST_SIZE = 9999;
 
 /** Fields that nobody types: they follow from what happens to a card. */
-const FOLLOWS = new Set(['number', 'done', 'blocked', 'checks', 'age', 'carried', 'finished']);
+const FOLLOWS = new Set([
+	'number',
+	'blocked',
+	'waits',
+	'files',
+	'private',
+	'checks',
+	'age',
+	'carried',
+	'finished',
+]);
 
 /** Whether a field of a card can be typed into. */
 export const typeable = (field: Field): boolean => !FOLLOWS.has(field.id);
 
 /** Reads what somebody typed into a field of a card, or pasted there: values by their names, days and sizes as people write them. */
-export function readTyped(field: Field, card: CardView, text: string, { board, today }: Looking): Typed {
+export function readTyped(field: Field, card: CardView, text: string, looking: Looking): Typed {
+	const { board, today } = looking;
 	const typed = text.trim();
 	if (!typeable(field)) return wrong(`${field.name} follows from what happens to a card`);
 	if (typed === field.text(card)) return right(null);
@@ -42,11 +54,24 @@ export function readTyped(field: Field, card: CardView, text: string, { board, t
 			return right(field.id === 'size' ? { do: 'size', size: value } : { do: 'left', left: value });
 		}
 		case 'start':
+		case 'review':
 		case 'due': {
 			const day = typed ? typedDay(typed, today) : null;
 			if (typed && day === null)
 				return wrong(`“${short(typed)}” is not a day such as 2026-12-04 or 4.12.2026`);
-			return right({ do: field.id, day: day === null ? null : dayText(day) });
+			const change = field.day!(card, day === null ? null : dayText(day));
+			return change ? right(change) : wrong('there is no reviewer yet');
+		}
+		case 'length':
+			return typedLength(card, typed, looking);
+		case 'done': {
+			if (!typed) return right({ do: 'percent', percent: null });
+			const figure = /^(\d{1,3})\s*%?$/.exec(typed);
+			if (card.clock === 'done') return wrong('it is finished');
+			if (card.parts) return wrong('how much is done of what is split follows from its parts');
+			return figure && Number(figure[1]) <= 100
+				? right({ do: 'percent', percent: Number(figure[1]) })
+				: wrong(`“${short(typed)}” is not a figure from 0 to 100 %`);
 		}
 		case 'owners':
 		case 'labels':
@@ -63,6 +88,19 @@ export function readTyped(field: Field, card: CardView, text: string, { board, t
 	if (key === undefined)
 		return wrong(`“${short(typed)}” is none of: ${values.known.map(({ name }) => name).join(', ')}`);
 	return right(values.put(card, key, values.of(card)[0]!));
+}
+
+/** So many working days from its start: it is due on the last of them. */
+function typedLength({ start, due }: CardView, typed: string, { works }: Looking): Typed {
+	const figure = /^(\d{1,3})\s*(d|days?|working days?)?$/.exec(typed);
+	const days = figure ? Number(figure[1]) : 0;
+	const from = parseDay(start ?? '');
+	if (!days) return wrong(`“${short(typed)}” is not a number of working days from 1 to 999`);
+	// With one date it takes that day.
+	if (from === null) return days === 1 && due ? right(null) : wrong('it has no start yet');
+	const end = dueAfter(works ?? ORDINARY, from, days);
+	if (end === null) return wrong('the team has no working days');
+	return right({ do: 'length', due: dayText(end) });
 }
 
 /** The value that is called so; a bare sprint number and nothing at all are values too. */

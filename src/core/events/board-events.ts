@@ -82,6 +82,7 @@ export const BOARD_EVENTS = {
 		changedBy: 'changed by',
 		off: 'switched off',
 		personLimit: 'cards in hand of a person',
+		lineStates: 'states of checklist lines',
 		personMode: 'over that limit',
 		away: 'put away',
 	}),
@@ -110,6 +111,12 @@ export const BOARD_EVENTS = {
 		place: 'place',
 		retired: 'retired',
 	}),
+	'face-changed': {
+		setting: false,
+		concerns: 'nobody',
+		says: ({ value }) =>
+			value ? 'What cards show was changed for everyone.' : 'Somebody chose what cards show to them.',
+	},
 	'lens-kept': {
 		setting: false,
 		concerns: 'nobody',

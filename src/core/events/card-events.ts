@@ -126,6 +126,27 @@ export const CARD_EVENTS = {
 		setOrNot((value) => `set its due date to ${value}.`, 'took away its due date.'),
 		{ before: ['due'] },
 	),
+	reviewer: told(
+		setOrNot((value) => `asked ${value} to review it.`, 'took away its reviewer.'),
+		{ concerns: 'named', before: ['reviewer'], after: ['person'] },
+	),
+	'review-by': told(
+		setOrNot((value) => `wants it reviewed by ${value}.`, 'took away the day of its review.'),
+		{ concerns: 'named', before: ['due'] },
+	),
+	percent: told(
+		setOrNot((value) => `said that ${value}% of it is done.`, 'no longer says how much of it is done.'),
+		{ before: ['percent'] },
+	),
+	private: told(({ value }) =>
+		value === 'yes' ? 'made it private.' : 'made it visible to everyone on the board.',
+	),
+	attached: told(({ value }) => `put a file on it: ${value}.`, { after: ['file'] }),
+	detached: told(({ value }) => `took a file off it: ${value}.`, { after: ['file'] }),
+	picture: told(setOrNot((value) => `made ${value} its picture.`, 'took its picture away.')),
+	'copied-from': told(({ value }) => `copied it from ${value}.`),
+	'moved-away': told(({ value }) => `moved it to another board, where it is ${value}.`),
+	'moved-here': told(({ value }) => `moved it here from ${value}.`),
 	initiative: told(
 		setOrNot((value) => `made it part of ${value}.`, 'took it out of its initiative.'),
 		{ before: ['initiative'] },
@@ -140,7 +161,7 @@ export const CARD_EVENTS = {
 	'split-from': told(({ value }) => `split it off card ${value}.`),
 	field: told(
 		({ value, after }) => (value ? `set ${text(after?.name)} to ${value}.` : `emptied ${text(after?.name)}.`),
-		{ before: ['value'], after: ['field', 'name'] },
+		{ before: ['value', 'held'], after: ['field', 'name'] },
 	),
 	comment: told(() => 'said something.'),
 	linked: told(
@@ -153,6 +174,14 @@ export const CARD_EVENTS = {
 	'line-changed': told(({ value }) => `changed a checklist line to: ${value}.`, { before: ['text'] }),
 	'line-done': told(({ value }) => `ticked off: ${value}.`),
 	'line-undone': told(({ value }) => `has still to do: ${value}.`),
+	'line-state': told(
+		({ value, after }) =>
+			after?.state ? `${value}: ${text(after.state)}.` : `took away the state of: ${value}.`,
+		{
+			before: ['state'],
+			after: ['state'],
+		},
+	),
 	'line-removed': told(({ value }) => `took off its checklist: ${value}.`),
 	'lines-ordered': told(() => 'put its checklist into another order.', { concerns: 'nobody' }),
 	renamed: told(({ value, before }) => `renamed it from “${text(before?.title)}” to “${value}”.`, {

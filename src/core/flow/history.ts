@@ -13,3 +13,6 @@ export interface HistoryEvent {
 export function inOrder<T extends { at: Instant }>(events: readonly T[]): T[] {
 	return [...events].sort((a, b) => a.at - b.at);
 }
+
+/** What moves a card's clock. */
+export const CLOCK_EVENTS = ['column', 'archived', 'restored'] as const satisfies readonly FiledEvent[];

@@ -55,6 +55,8 @@ export interface BoardSetUp {
 	/** Fields that it adds to its cards. */
 	fields?: TemplateField[];
 	/** How many cards one person may have in hand; null for any number. */
+	/** The states that lines of checklists can have. */
+	lineStates?: string[];
 	personLimit?: number | null;
 	personMode?: 'advise' | 'hold';
 	off: Switch[];

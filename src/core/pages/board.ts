@@ -47,6 +47,21 @@ export interface CardView {
 	started: string | null;
 	finished: string | null;
 	blocked: { since: string; reason: string; waitingFor?: string | null } | null;
+	/** Keys of unfinished cards that it waits for. */
+	waits: string[];
+	/** Who looks it over before it is done, and by which day. */
+	review?: { by: string; due: string | null } | null;
+	/** How much of it is done, from 0 to 100, where somebody said so. */
+	percent?: number | null;
+	/** Files that hang on it, and the one of them that it shows. */
+	files: number;
+	picture?: string | null;
+	/** Only its owners, its reviewer and those who watch it may see it. */
+	private: boolean;
+	/** Of a private one: who watches it. */
+	watchers?: string[] | null;
+	/** It is private and not for whoever looks: all that says what it is about is left out. */
+	hidden?: true;
 	letThrough: string | null;
 	archived: string | null;
 	version: number;
@@ -67,6 +82,25 @@ export interface ColumnView {
 	/** Its place among all columns of the board, those that were taken away too. */
 	position: number;
 	version: number;
+}
+
+/** What the face of a card can show beside what a board's page holds. */
+export interface FaceMore {
+	/** The beginning of its description, in Markdown. */
+	description: string;
+	/** Lines of its checklist that are not ticked. */
+	lines: { id: string; text: string }[];
+	/** Who changed it last, and when. */
+	by: string | null;
+	at: string | null;
+}
+
+/** What cards of a board show, how closely they stand, and how wide their columns are. */
+export interface Face {
+	/** Ids of fields, and of what else a card can show, in their order. */
+	fields: string[];
+	spacing: 'compact' | 'usual' | 'roomy';
+	width: 'narrow' | 'usual' | 'wide';
 }
 
 /** A way of looking at a board that was kept under a name. */
@@ -156,6 +190,8 @@ export interface BoardHead {
 	personLimit: number | null;
 	personMode: 'advise' | 'hold';
 	role: Role;
+	/** Who looks. */
+	me: string;
 	seq: number;
 	columns: ColumnView[];
 	retired: RetiredColumn[];
@@ -165,6 +201,12 @@ export interface BoardHead {
 	lenses: LensView[];
 	/** Fields that this board adds to its cards. */
 	fields: OwnField[];
+	/** What its cards show to whoever looks; null where nobody chose. */
+	face: Face | null;
+	/** Whether they chose that themselves. */
+	ownFace: boolean;
+	/** The states that lines of checklists can have, in their order. */
+	lineStates: string[];
 	/** Parts that this board does not use and so does not show. */
 	off: Switch[];
 	/** It is put away: nothing on it changes until it is brought back. */
@@ -172,7 +214,7 @@ export interface BoardHead {
 	sprints: SprintView[];
 	people: PersonView[];
 	/** The boards that the person may see, for going from one to another. */
-	boards: { name: string; slug: string; team: string }[];
+	boards: { id: string; name: string; slug: string; team: string }[];
 }
 
 /** A board as the line of its places needs it. */
@@ -197,6 +239,16 @@ export interface BoardCards {
 	/** Finished cards are shown from this instant on. */
 	doneSince: string;
 	backlog: number;
+}
+
+/** A board as it stood at a moment of the past. */
+export interface StoodPage {
+	at: string;
+	/** The board with the columns and sprints that it had; nobody changes anything in it. */
+	head: BoardHead;
+	board: BoardCards;
+	/** Where cards stand now that stand elsewhere since: a column by its name, the backlog or the archive. */
+	went: Record<string, string>;
 }
 
 /** Six weeks around a month, with what is known of their days. */

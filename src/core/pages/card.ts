@@ -12,6 +12,62 @@ export interface CardEvent extends Happened {
 	command: string | null;
 }
 
+/** A line of a checklist. */
+export interface ChecklistLine {
+	id: string;
+	text: string;
+	done: boolean;
+	/** How much of it, as people write it: `12 m`. */
+	quantity?: string;
+	/** An address where more is to be found. */
+	link?: string;
+	/** One of the states that the board has for lines. */
+	state?: string;
+}
+
+/** A link between a card and another one. */
+export interface CardLink {
+	kind: 'blocks' | 'relates' | 'split';
+	/** Of the other card, and the address of its board; no key where whoever looks may not see it. */
+	key: string | null;
+	board: string;
+	title: string;
+	done: boolean;
+	archived: boolean;
+	blocked: boolean;
+	/** The column in which it stands, or the backlog. */
+	place: string;
+	/** It leads from the other card to this one. */
+	comes: boolean;
+}
+
+/** A card that is part of another one. */
+export interface SubCard {
+	id: string;
+	number: number;
+	title: string;
+	size: number | null;
+	left: number;
+	done: boolean;
+	/** null: the backlog */
+	column: string | null;
+	owners: string[];
+	version: number;
+}
+
+/** A file on a card. */
+export interface Attachment {
+	id: string;
+	name: string;
+	/** What it is by its first bytes; null where they say nothing. */
+	media: string | null;
+	bytes: number;
+	/** It is the picture that the card shows. */
+	front: boolean;
+	by: string;
+	at: string;
+}
+
 /** A card with all that belongs to it, as its panel shows it. */
 export interface CardPage extends CardView {
 	key: string;
@@ -19,17 +75,12 @@ export interface CardPage extends CardView {
 	description: string;
 	created: string;
 	archivedReason: string | null;
-	checklist: { id: string; text: string; done: boolean }[];
+	checklist: ChecklistLine[];
 	/** Cards that it leads to, and cards that lead to it. */
-	links: {
-		kind: 'blocks' | 'relates' | 'split';
-		number: number;
-		title: string;
-		done: boolean;
-		comes: boolean;
-	}[];
+	links: CardLink[];
 	parentCard: { id: string; number: number; title: string } | null;
-	children: { id: string; number: number; title: string; size: number | null; left: number; done: boolean }[];
+	children: SubCard[];
+	attachments: Attachment[];
 	/** Time logged on it, the latest day first. */
 	time: TimeEntry[];
 	/** Oldest first. */

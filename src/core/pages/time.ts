@@ -1,6 +1,8 @@
 /** Time that somebody logged on a card. */
 export interface TimeEntry {
 	id: string;
+	/** Of one that was logged before its card came from another board: the card there. */
+	card?: string;
 	person: string;
 	day: string;
 	hours: number;

@@ -1,4 +1,6 @@
 import pg from 'pg';
+import { maySee, shownTo } from '../../core/board/private.ts';
+import type { CardView } from '../../core/pages/board.ts';
 import { log } from './log.ts';
 import { Problem } from './problem.ts';
 import { changesAfter, type Change } from './questions/changes.ts';
@@ -48,7 +50,7 @@ export async function listen(board: string, since: number, listener: Listener): 
 	};
 	try {
 		const change = await changesAfter(board, since);
-		deliver(heard, listener, change.seq, frameOf(change));
+		deliver(heard, listener, change.seq, framesOf(change)(listener.person));
 		// What was told to others while this was read comes with the next reading, from the earlier of the two on.
 		heard.told = Math.min(heard.told, change.seq);
 		void spread(board);
@@ -59,9 +61,16 @@ export async function listen(board: string, since: number, listener: Listener): 
 	return leave;
 }
 
-/** A change as all who listen are told it: made once for all of them. */
-const frameOf = (change: Change) =>
-	new TextEncoder().encode(`id: ${change.seq}\ndata: ${JSON.stringify(change)}\n\n`);
+/** A change as those who listen are told it: made once for all of them, but for private cards that are not for somebody. */
+function framesOf(change: Change): (person: string) => Uint8Array {
+	const frame = (cards: CardView[]) =>
+		new TextEncoder().encode(`id: ${change.seq}\ndata: ${JSON.stringify({ ...change, cards })}\n\n`);
+	let all: Uint8Array | undefined;
+	return (person) =>
+		change.cards.every((card) => maySee(card, person))
+			? (all ??= frame(change.cards))
+			: frame(change.cards.map((card) => shownTo(card, person)));
+}
 
 function deliver(heard: Heard, listener: Listener, seq: number, frame: Uint8Array): void {
 	if (!heard.listeners.has(listener)) return;
@@ -85,9 +94,10 @@ async function spread(board: string): Promise<void> {
 			const change = await changesAfter(board, from);
 			if (change.seq <= from) continue;
 			heard.told = change.seq;
-			const frame = frameOf(change);
+			const frameFor = framesOf(change);
 			for (const [listener, seen] of [...heard.listeners])
-				if (seen !== null && seen < change.seq) deliver(heard, listener, change.seq, frame);
+				if (seen !== null && seen < change.seq)
+					deliver(heard, listener, change.seq, frameFor(listener.person));
 		}
 	} catch (error) {
 		log.warn({ error: (error as Error).message }, 'a change could not be told yet');
@@ -148,7 +158,7 @@ async function recheck(board: string, heard: Heard, listener: Listener): Promise
 		await listener.check();
 		if (seen === null || !heard.listeners.has(listener)) return;
 		const change = await changesAfter(board, seen);
-		if (change.seq > seen) deliver(heard, listener, change.seq, frameOf(change));
+		if (change.seq > seen) deliver(heard, listener, change.seq, framesOf(change)(listener.person));
 		else if (heard.listeners.has(listener)) heard.listeners.set(listener, seen);
 		heard.told = Math.min(heard.told, change.seq);
 		void spread(board);

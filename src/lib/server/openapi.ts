@@ -92,6 +92,43 @@ export function openApi(version: string): object {
 				},
 			},
 			...Object.fromEntries(Object.entries(READS).map(([path, one]) => [path, read(path as Read, one)])),
+			'/api/uploads': {
+				post: {
+					operationId: 'upload',
+					summary: 'Takes a file as it is; AttachFiles puts it on a card, within a day',
+					requestBody: {
+						required: true,
+						content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
+					},
+					responses: {
+						'200': json('Kept for a day', {
+							type: 'object',
+							required: ['upload', 'media', 'bytes'],
+							properties: {
+								upload: { type: 'string', format: 'uuid' },
+								media: { type: ['string', 'null'], description: 'What it is by its first bytes' },
+								bytes: { type: 'integer' },
+							},
+						}),
+						'4XX': problem,
+						'507': problem,
+					},
+				},
+			},
+			'/api/files/{file}': {
+				get: {
+					operationId: 'file',
+					summary: 'A file of a card',
+					parameters: placesIn('{file}'),
+					responses: {
+						'200': {
+							description: 'The file as it was sent',
+							content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
+						},
+						'4XX': problem,
+					},
+				},
+			},
 			'/api/boards/{board}/live': {
 				get: {
 					operationId: 'live',

@@ -17,6 +17,7 @@ export const PLACES: Record<string, string> = {
 	board: 'The last part of the board’s address',
 	sprint: 'The number of the sprint',
 	key: 'Such as TIDE-214',
+	file: 'The id of the file',
 };
 
 /** Every read of the API. What each answers stands in `lib/api.ts`. */

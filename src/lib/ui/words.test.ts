@@ -46,6 +46,12 @@ const card = (more: Partial<CardView> = {}): CardView => ({
 		parts: null,
 		checks: null,
 		fields: {},
+		waits: [],
+		review: null,
+		percent: null,
+		files: 0,
+		picture: null,
+		private: false,
 	},
 	...{
 		unplanned: false,

@@ -1,3 +1,12 @@
+import { changeFace } from './board/change-face.ts';
+import { copyCards } from './card/copy-cards.ts';
+import { attachFiles, pictureCard, removeFile } from './card/files.ts';
+import { lineToCard } from './card/line-to-card.ts';
+import { percentCard } from './card/percent-card.ts';
+import { privateCard } from './card/private-card.ts';
+import { reviewCard } from './card/review-card.ts';
+import { sendCards } from './card/send-cards.ts';
+import { tickLine } from './card/tick-line.ts';
 import { addField } from './board/add-field.ts';
 import { changeField } from './board/change-field.ts';
 import { setField } from './card/set-field.ts';
@@ -75,6 +84,7 @@ import { dismissFinding, recallFinding } from './board/dismiss-finding.ts';
 import { makeToken } from './you/make-token.ts';
 import { revokeToken } from './you/revoke-token.ts';
 import type { AnyCommand } from '../door/command.ts';
+import { doTogether } from '../door/together.ts';
 import { undoCommand } from '../door/undo.ts';
 
 const all = [
@@ -159,6 +169,18 @@ const all = [
 	addLane,
 	changeLane,
 	changeInitiative,
+	reviewCard,
+	percentCard,
+	privateCard,
+	attachFiles,
+	removeFile,
+	pictureCard,
+	tickLine,
+	lineToCard,
+	copyCards,
+	sendCards,
+	changeFace,
+	doTogether,
 	undoCommand,
 ] as const;
 

@@ -33,6 +33,8 @@ interface InTeam {
 export interface BoardCommand<N extends string, I, R = Nothing>
 	extends Kind<N, I, R, BoardContext, undefined>, InTeam {
 	about: 'board';
+	/** Another board that it changes too: both are locked, and its context has that one as `other`. */
+	other?(input: I): string;
 }
 
 /** A command about the person who gives it. */

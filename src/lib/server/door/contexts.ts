@@ -112,6 +112,15 @@ export interface CardRow {
 	start: string | null;
 	due: string | null;
 	initiative_id: string | null;
+	/** Who looks it over before it is done, and by when. */
+	reviewer_id: string | null;
+	review_by: string | null;
+	/** How much of it is done, in percent, where somebody said so. */
+	percent: number | null;
+	/** Only its owners, its reviewer and those who watch it may see it. */
+	private: boolean;
+	/** The card on another board that goes on with it. */
+	moved_to: string | null;
 	parent_id: string | null;
 	ready: boolean;
 	checklist: ChecklistLine[];
@@ -142,6 +151,12 @@ export interface ChecklistLine {
 	id: string;
 	text: string;
 	done: boolean;
+	/** How much of it, as people write it: `12 m`. */
+	quantity?: string;
+	/** An address where more is to be found. */
+	link?: string;
+	/** One of the states that the board has for lines. */
+	state?: string;
 }
 
 export type LinkKind = 'blocks' | 'relates' | 'split';
@@ -167,6 +182,10 @@ export class BoardContext implements PersonContext {
 	readonly notes: Note[] = [];
 	readonly touched = new Map<string, { before: CardRow | null; version: number }>();
 	readonly kept: Keeping;
+	/** The command is about a whole sprint: it goes on with private cards too, which its sender does not see. */
+	blind = false;
+	/** Of a command about two boards: the other one. */
+	other: BoardContext | null = null;
 
 	constructor(
 		readonly tx: Tx,
@@ -194,27 +213,36 @@ export class BoardContext implements PersonContext {
 
 	/** Several cards that the command is about to change, in the order given, each named once. */
 	async cards(refs: readonly { card: string; version?: number }[]): Promise<CardRow[]> {
-		const { rows } = await this.tx.query<CardRow>({
+		const cards = await this.look(refs);
+		for (const card of cards) this.touch(card);
+		return cards;
+	}
+
+	/** The same for cards that the command only looks at. */
+	async look(refs: readonly { card: string; version?: number }[]): Promise<CardRow[]> {
+		const { rows } = await this.tx.query<CardRow & { seen: boolean }>({
 			name: 'command-cards',
 			text: `select c.*,
 					array(select person_id::text from card_owner where card_id = c.id order by person_id) as owners,
 					array(select label_id::text from card_label where card_id = c.id order by label_id) as labels,
 					(select coalesce(json_agg(json_build_object('to', to_id, 'kind', kind) order by to_id, kind), '[]')
 					from card_link where from_id = c.id) as links,
-					(select count(*) from card k where k.parent_id = c.id and k.archived_at is null) as children
+					(select count(*) from card k where k.parent_id = c.id and k.archived_at is null) as children,
+					may_see(c, $3) as seen
 				from card c
 				where c.id = any($1::uuid[]) and c.board_id = $2
 				order by c.id
 				for update of c`,
-			values: [refs.map((ref) => ref.card), this.board.id],
+			values: [refs.map((ref) => ref.card), this.board.id, this.person.id],
 		});
-		const found = new Map(rows.map((card) => [card.id, card]));
+		const found = new Map(rows.map(({ seen, ...card }) => [card.id, { card, seen }]));
 		const cards: CardRow[] = [];
 		for (const ref of refs) {
-			const card = found.get(ref.card);
-			if (!card) throw notFound('card');
+			const known = found.get(ref.card);
+			// What somebody names by a version they have seen.
+			if (!known || (ref.version !== undefined && !known.seen && !this.blind)) throw notFound('card');
+			const { card } = known;
 			if (ref.version !== undefined && card.version !== ref.version) throw await this.changed(card);
-			this.touch(card);
 			cards.push(card);
 		}
 		return cards;

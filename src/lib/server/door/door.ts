@@ -1,5 +1,4 @@
-import { plainToInstance } from 'class-transformer';
-import { isUUID, validate, type ValidationError } from 'class-validator';
+import { isUUID } from 'class-validator';
 import type { Tx } from '../database.ts';
 import { transaction } from '../database.ts';
 import { notFound, Problem } from '../problem.ts';
@@ -8,9 +7,10 @@ import { boardOfInput, boardsOfTeam, wantsBoard, type BoardInput } from '../ques
 import { now } from '../time.ts';
 import type { AnyBoardCommand, AnyCommand, AnyTeamCommand, Done } from './command.ts';
 import { BoardContext, RANK, type Role, type TeamContext } from './contexts.ts';
+import { isRecord, readInput } from './input.ts';
 import { COMMANDS } from '../commands/index.ts';
 import { Keeping, type Kept } from './kept.ts';
-import { lockBoard, lockTeam, readBoard } from './lock.ts';
+import { lockBoard, lockBoth, lockTeam, readBoard } from './lock.ts';
 import { inTurn } from './turns.ts';
 import { undoForTeam } from './undo.ts';
 
@@ -65,7 +65,10 @@ async function placeOf(
 	const place =
 		command.about === 'team' ? { team: input.team as string } : await boardOfInput(input as BoardInput);
 	if (!place) throw notFound(wantsBoard(input as BoardInput));
-	if ('board' in place) return { boards: [place.board], team: null };
+	if ('board' in place) {
+		const other = command.about === 'board' ? command.other?.(input) : undefined;
+		return { boards: [...new Set([place.board, ...(other ? [other] : [])])].sort(), team: null };
+	}
 	return { boards: await boardsOfTeam(person, place.team), team: place.team };
 }
 
@@ -81,50 +84,8 @@ async function readCommand(
 	if (!command) throw new Problem(422, 'command.unknown', 'There is no such command.', 'command');
 	if (!isRecord(body.input))
 		throw new Problem(422, 'invalid.input', 'The input must be a JSON object.', 'input');
-	refuseUnstorable(body.input);
-	const input = plainToInstance(command.input, body.input) as Record<string, unknown>;
-	const errors = await validate(input, {
-		whitelist: true,
-		forbidNonWhitelisted: true,
-		stopAtFirstError: true,
-	});
-	if (errors[0]) throw invalid(errors[0]);
+	const input = await readInput(command, body.input);
 	return { id: id.toLowerCase(), command, input };
-}
-
-/** The first thing that is wrong, found in the lists of an input too. */
-function invalid(outer: ValidationError): Problem {
-	let error = outer;
-	while (!error.constraints && error.children?.[0]) {
-		const inner = error.children[0];
-		// What is wrong in an entry of a list is named by the entry's own field.
-		error = /^\d+$/.test(inner.property) && inner.children?.[0] ? inner.children[0] : inner;
-	}
-	const [rule, sentence] = Object.entries(error.constraints ?? {})[0] ?? [];
-	const field = error.property.slice(0, 40);
-	if (rule === 'whitelistValidation')
-		return new Problem(422, 'field.unknown', `This command has no field "${field}".`, field);
-	return new Problem(422, `invalid.${field}`, sentence ?? `The field ${field} is not right.`, field);
-}
-
-/** Characters that the database cannot keep are refused at the door, wherever they stand. */
-function refuseUnstorable(value: unknown, field = 'input', depth = 0): void {
-	if (depth > 8) throw new Problem(422, 'invalid.input', 'The input is nested too deeply.', field);
-	if (typeof value === 'string' && /\0|\p{Surrogate}/u.test(value))
-		throw new Problem(
-			422,
-			`invalid.${field}`,
-			`The field ${field} holds a character that is no text.`,
-			field,
-		);
-	if (typeof value === 'object' && value !== null)
-		for (const [key, inner] of Object.entries(value)) {
-			refuseUnstorable(key, field, depth);
-			// Names that every object has are no fields.
-			if (key in Object.prototype)
-				throw new Problem(422, 'field.unknown', `This command has no field "${key}".`, key);
-			refuseUnstorable(inner, Array.isArray(value) ? field : key.slice(0, 40), depth + 1);
-		}
 }
 
 /** Takes the id for this command, or finds the answer that it got before. */
@@ -242,6 +203,8 @@ async function obeyOnBoard(
 	command: AnyBoardCommand,
 	input: BoardInput,
 ): Promise<Answer> {
+	const another = command.other?.(input);
+	if (another) await lockBoth(tx, [input.board!, another]);
 	const { board, role, at } = await lockBoard(tx, person, input);
 	mayDo(role, command.role, ' on this board');
 	if (board.away && !command.onPutAway)
@@ -251,12 +214,32 @@ async function obeyOnBoard(
 			`${board.name} is put away: nothing on it changes until a lead brings it back.`,
 		);
 	const context = new BoardContext(tx, person, at, id, board, role);
+	if (another) context.other = await otherBoard(context, command, another);
 	const done = (await command.run(context, input, undefined)) ?? {};
+	if (context.other && context.other.notes.length) await write(context.other, [], command.role, null);
 	const changes = await context.kept.changes();
 	const undoable = command.undoable && context.touched.size + changes.length > 0;
 	const answer = answerOf(id, command.name, board.lastSeq + context.notes.length, undoable, done);
 	await write(context, changes, command.role, answer);
 	return answer;
+}
+
+/** The other board of a command, as its sender has it; they must have the same role there. */
+async function otherBoard(
+	{ tx, person, at, commandId }: BoardContext,
+	command: AnyBoardCommand,
+	id: string,
+): Promise<BoardContext> {
+	const found = await readBoard(tx, person, id);
+	if (!found) throw notFound('board');
+	mayDo(found.role, command.role, ` on ${found.board.name}`);
+	if (found.board.away)
+		throw new Problem(
+			409,
+			'board.away',
+			`${found.board.name} is put away: nothing on it changes until a lead brings it back.`,
+		);
+	return new BoardContext(tx, person, found.at > at ? found.at : at, commandId, found.board, found.role);
 }
 
 function answerOf(id: string, command: string, seq: number | null, undoable: boolean, done: Done): Answer {
@@ -318,8 +301,4 @@ async function write(
 		],
 	});
 	return seq;
-}
-
-function isRecord(value: unknown): value is Record<string, unknown> {
-	return typeof value === 'object' && value !== null && !Array.isArray(value);
 }

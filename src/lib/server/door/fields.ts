@@ -117,12 +117,20 @@ export const SprintNumber = () =>
 		Max(1_000_000, { message: 'The sprint must be named by its number.' }),
 	);
 
-/** A card of the board, by its number. */
-export const CardNumber = () =>
+/** A card by its number on this board, or by its key. */
+export const CardNamed = () =>
 	applyDecorators(
-		IsInt({ message: 'The other card must be named by its number.' }),
-		Min(1, { message: 'The other card must be named by its number.' }),
-		Max(100_000_000, { message: 'The other card must be named by its number.' }),
+		ValidateBy({
+			name: 'isCard',
+			validator: {
+				validate: (value) =>
+					typeof value === 'number'
+						? Number.isInteger(value) && value >= 1 && value <= 100_000_000
+						: typeof value === 'string' && /^[A-Za-z][A-Za-z0-9]{1,9}-\d{1,9}$/.test(value),
+				defaultMessage: () => 'The other card must be named by its number or by its key, such as BUOY-12.',
+			},
+		}),
+		JSONSchema({ type: ['integer', 'string'] as never }) as unknown as PropertyDecorator,
 	);
 
 /** A list of ids of people. */

@@ -5,6 +5,7 @@ import { Problem } from '../problem.ts';
 
 /** What a command may change beside cards: the key of each table, and what its rows are called in a sentence. */
 const TABLES = {
+	attachment: { key: ['id'], called: 'A file of the card' },
 	absence: { key: ['id'], called: 'This absence' },
 	board: { key: ['id'], called: 'What is set of this board' },
 	board_person: { key: ['board_id', 'person_id'], called: 'Who may see this board' },
@@ -12,6 +13,7 @@ const TABLES = {
 	board_share: { key: ['team_id', 'person_id', 'from_day'], called: 'These shares' },
 	card_type: { key: ['id'], called: 'This type' },
 	dismissal: { key: ['board_id', 'finding', 'day'], called: 'This finding' },
+	face: { key: ['board_id', 'person_id'], called: 'What cards show to you' },
 	field: { key: ['id'], called: 'This field' },
 	holiday: { key: ['team_id', 'day'], called: 'This holiday' },
 	hourly_rate: { key: ['team_id', 'person_id', 'from_day'], called: 'This rate' },
@@ -23,6 +25,7 @@ const TABLES = {
 	skill: { key: ['team_id', 'person_id', 'name'], called: 'What this person can do' },
 	sprint: { key: ['id'], called: 'This sprint' },
 	team: { key: ['id'], called: 'What is set of this team' },
+	watch: { key: ['card_id', 'person_id'], called: 'Who watches this card' },
 	timer: { key: ['person_id'], called: 'The timer' },
 	working_week: { key: ['team_id', 'person_id', 'from_day'], called: 'This working week' },
 } as const;

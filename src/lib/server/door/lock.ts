@@ -28,7 +28,7 @@ export async function lockBoard(
 		text: `select b.id
 			from board b
 			where b.id = coalesce($2::uuid,
-				(select board_id from card where id = $3::uuid),
+				(select board_id from card c where id = $3::uuid and may_see(c, $1)),
 				(select board_id from board_column where id = $4::uuid),
 				(select board_id from command where id = $5::uuid))
 				and exists (select from board_right r where r.board_id = b.id and r.person_id = $1)
@@ -40,6 +40,11 @@ export async function lockBoard(
 	// Whoever waited for the lock may have lost the right meanwhile.
 	if (!read) throw notFound(wantsBoard(input));
 	return read;
+}
+
+/** Locks two boards in one order, so that nobody who does the same the other way round waits for them in a ring. */
+export async function lockBoth(tx: Tx, boards: readonly string[]): Promise<void> {
+	await tx.query('select from board where id = any($1::uuid[]) order by id for update', [boards]);
 }
 
 /** A board that is locked, as this person has it; null when they may not see it. */

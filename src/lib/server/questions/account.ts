@@ -14,6 +14,7 @@ import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { hoursOn } from '../../../core/capacity/hours.ts';
 import { tidy } from '../../../core/sums.ts';
 import { dayAsked, rangeWithin } from '../asked.ts';
+import { TITLE_TO } from './titles.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -64,7 +65,7 @@ export async function accountPage(
 				join board b on b.id = s.board_id and b.team_id = $1 and b.unit = 'hours'
 				join board_right r on r.board_id = b.id and r.person_id = $2
 				where s.closed_at is null and daterange(s.starts, s.ends, '[]') && daterange($3, $4, '[]')) as sprints,
-				(select coalesce(json_object_agg(b.key || '-' || c.number, c.title), '{}')
+				(select coalesce(json_object_agg(b.key || '-' || c.number, ${TITLE_TO('$2')}), '{}')
 				from card c
 				join board b on b.id = c.board_id and b.team_id = $1
 				join board_right r on r.board_id = b.id and r.person_id = $2

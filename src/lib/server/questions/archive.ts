@@ -29,13 +29,13 @@ export async function archivePage(
 			left join board_column k on k.id = c.column_id
 			left join lateral (select actor_id from event where card_id = c.id and kind = 'archived' order by seq desc limit 1) e on true
 			left join person p on p.id = e.actor_id
-			where c.board_id = $1 and c.archived_at is not null
+			where c.board_id = $1 and c.archived_at is not null and may_see(c, $5)
 				and concat_ws(' ', c.number, c.title, c.archived_reason, p.name) ilike all($2::text[])
 		)
 		select (select count(*) from away) as all,
 			(select coalesce(json_agg(a order by a.archived desc, a.number desc), '[]') from (
 				select * from away where archived < $3 order by archived desc, number desc limit $4) a) as cards`,
-		[head.id, words, until, SHOWN + 1],
+		[head.id, words, until, SHOWN + 1, head.me],
 		'archive',
 	);
 	const { cards, all } = found!;

@@ -1,3 +1,4 @@
+import { shownTo } from '../../../core/board/private.ts';
 import type { BoardCards, CardView } from '../../../core/pages/board.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
@@ -50,7 +51,7 @@ export async function boardCards(person: Person, slug: string): Promise<BoardCar
 	}
 	return {
 		seq: known.seq,
-		cards: inOrder(cards),
+		cards: inOrder(cards).map((card) => shownTo(card, person.id)),
 		expectation: expectationOf(
 			took.flatMap(([days, n]) => new Array<number>(n).fill(days)),
 			percentile,

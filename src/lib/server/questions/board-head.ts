@@ -21,7 +21,7 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 			array(select name from initiative where board_id = b.id and retired_at is null order by name) as initiatives,
 			b.members_settle as "membersSettle", b.done_days as "doneDays",
 			b.person_limit as "personLimit", b.person_mode as "personMode",
-			b.expectation_percentile as percentile, r.role, b.last_seq as seq,
+			b.expectation_percentile as percentile, r.role, r.person_id as me, b.last_seq as seq,
 			(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,
 				'mode', k.limit_mode, 'policy', k.policy, 'commitment', k.commitment, 'hidden', k.hidden, 'position', k.position,
 				'was', ${WAS}, 'version', k.version) order by k.position)
@@ -37,6 +37,8 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 			(select coalesce(json_agg(json_build_object('id', l.id, 'name', l.name, 'query', l.query, 'shared', l.shared,
 				'mine', l.person_id = $1) order by l.shared, l.name), '[]')
 			from lens l where l.board_id = b.id and l.retired_at is null and (l.shared or l.person_id = $1)) as lenses,
+			coalesce((select f.face from face f where f.board_id = b.id and f.person_id = $1), b.face) as face,
+			exists (select from face f where f.board_id = b.id and f.person_id = $1) as "ownFace", b.line_states as "lineStates",
 			b.off, b.away_at is not null as away,
 			(select coalesce(json_agg(json_build_object('number', s.number, 'goal', s.goal, 'starts', s.starts, 'ends', s.ends,
 				'startedAt', s.started_at, 'closedAt', s.closed_at, 'focus', s.focus, 'keepBack', s.keep_back, 'version', s.version,
@@ -47,7 +49,7 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 				'skills', array(select k.name from skill k where k.team_id = m.team_id and k.person_id = m.person_id order by k.name))
 				order by p.name), '[]')
 			from membership m join person p on p.id = m.person_id where m.team_id = b.team_id) as people,
-			(select json_agg(json_build_object('name', o.name, 'slug', o.slug, 'team', u.name) order by u.name, o.position)
+			(select json_agg(json_build_object('id', o.id, 'name', o.name, 'slug', o.slug, 'team', u.name) order by u.name, o.position)
 			from board o
 			join team u on u.id = o.team_id
 			join board_right w on w.board_id = o.id and w.person_id = $1

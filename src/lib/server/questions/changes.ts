@@ -10,7 +10,10 @@ export interface Change {
 	board: boolean;
 }
 
-/** Changes of a board after an event: the cards that the later events touched, each once, and those they are part of. */
+/**
+ * Changes of a board after an event: the cards that the later events touched, each once, those they are part of, and those
+ * that wait for them.
+ */
 export async function changesAfter(board: string, seq: number): Promise<Change> {
 	const [found] = await rows<{ seq: number; board: boolean; cards: CardView[] }>(
 		`with news as (
@@ -22,7 +25,10 @@ export async function changesAfter(board: string, seq: number): Promise<Change> 
 				${cardViews(`
 					select card_id from news where card_id is not null
 					union
-					select k.parent_id from card k where k.id in (select card_id from news) and k.parent_id is not null`)}
+					select k.parent_id from card k where k.id in (select card_id from news) and k.parent_id is not null
+					union
+					select l.to_id from card_link l join card k on k.id = l.to_id
+					where l.from_id in (select card_id from news) and l.kind = 'blocks' and k.board_id = $1`)}
 			) v) as cards
 		from board b
 		where b.id = $1`,

@@ -35,17 +35,17 @@ export async function find(person: Person, text: string, board: string | null = 
 		), found as (
 			select c.id
 			from jsonb_to_recordset($5) n("from" integer, "to" integer), seen b,
-				lateral (select id from card where board_id = b.id and number between n."from" and n."to" order by number limit 12) c
+				lateral (select id from card k where board_id = b.id and number between n."from" and n."to" and may_see(k, $1) order by number limit 12) c
 			where $4::text is null or b.id = (select board_id from board_key where key = upper($4))
 			union
 			select c.id
-			from seen b, lateral (select id from card
-				where board_id = b.id and archived_at is null and clock <> 'done' and title ilike $2
+			from seen b, lateral (select id from card k
+				where board_id = b.id and archived_at is null and clock <> 'done' and title ilike $2 and may_see(k, $1)
 				order by (column_id is null), number desc limit 12) c
 			union
 			select c.id
-			from seen b, lateral (select id from card
-				where board_id = b.id and (archived_at is not null or clock = 'done') and title ilike $2 and $7
+			from seen b, lateral (select id from card k
+				where board_id = b.id and (archived_at is not null or clock = 'done') and title ilike $2 and $7 and may_see(k, $1)
 				order by number desc limit 12) c
 		), cards as (
 			select 'card' as kind, c.id::text as id, b.key || '-' || c.number as key, b.slug as board, c.title,

@@ -1,3 +1,4 @@
+import { shownTo } from '../../../core/board/private.ts';
 import type { BoardHead, CardView } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 import { Followed } from '../followed.ts';
@@ -30,13 +31,14 @@ export async function openCards(board: string, seq: number, doneSince: Date): Pr
 	return followed.get(board, seq, () => readAll(board, since));
 }
 
-/** The open cards of a board, up to its last event, in the order of their ranks; those that are meant. */
+/** The open cards of a board, up to its last event, in the order of their ranks; those that are meant, as whoever looks sees them. */
 export async function openCardsOf(
-	head: Pick<BoardHead, 'id' | 'seq'>,
+	head: Pick<BoardHead, 'id' | 'seq' | 'me'>,
 	meant: (card: CardView) => boolean,
 ): Promise<{ seq: number; cards: CardView[] }> {
 	const { seq, cards } = await openCards(head.id, head.seq, now());
-	return { seq, cards: inOrder([...cards.values()].filter((card) => card.clock !== 'done' && meant(card))) };
+	const open = [...cards.values()].filter((card) => card.clock !== 'done' && meant(card));
+	return { seq, cards: inOrder(open).map((card) => shownTo(card, head.me)) };
 }
 
 /** Cards in the order of their ranks. */
@@ -50,11 +52,20 @@ async function readOn(board: string, since: number, known: Kept | undefined): Pr
 		const before = known.cards.get(card.id);
 		if (card.clock === 'done' || before?.clock === 'done') known.took = null;
 		if (card.archived) known.cards.delete(card.id);
-		else known.cards.set(card.id, card);
+		else known.cards.set(card.id, spare(card));
 	}
 	known.seq = change.seq;
 	return known;
 }
+
+/** A card without what few have: of the others pages need not be told it. */
+const spare = (card: CardView): CardView => {
+	if (!card.private) delete card.watchers;
+	if (!card.picture) delete card.picture;
+	if (!card.review) delete card.review;
+	if (card.percent === null) delete card.percent;
+	return card;
+};
 
 async function readAll(board: string, since: number): Promise<Kept> {
 	const [found] = await rows<{ seq: number; cards: CardView[] | null }>(
@@ -72,7 +83,7 @@ async function readAll(board: string, since: number): Promise<Kept> {
 	return {
 		seq: found?.seq ?? 0,
 		doneSince: since,
-		cards: new Map(found?.cards?.map((card) => [card.id, card])),
+		cards: new Map(found?.cards?.map((card) => [card.id, spare(card)])),
 		took: null,
 	};
 }

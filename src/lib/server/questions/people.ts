@@ -5,6 +5,7 @@ import { zoneOf } from '../../../core/calendar/zone.ts';
 import { shareOn } from '../../../core/capacity/hours.ts';
 import { personWeeks, type WeekBoard } from '../../../core/capacity/weeks.ts';
 import { isId } from '../asked.ts';
+import { TITLE_TO } from './titles.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -62,7 +63,7 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 			where m.team_id = t.id and m.left_at is null) as people,
 			(select coalesce(json_agg(json_build_object('day', day, 'name', name) order by day), '[]')
 			from holiday where team_id = t.id and withdrawn_at is null) as holidays,
-			(select coalesce(json_agg(json_build_object('board', b.id, 'card', b.key || '-' || c.number, 'title', c.title, 'number', c.number,
+			(select coalesce(json_agg(json_build_object('board', b.id, 'card', b.key || '-' || c.number, 'title', ${TITLE_TO('$2')}, 'number', c.number,
 				'left', c."left", 'sprint', s.number, 'unplanned', c.unplanned, 'column', c.column_id is not null,
 				'owners', array(select o.person_id::text from card_owner o where o.card_id = c.id)) order by b.position, c.rank), '[]')
 			from card c

@@ -21,7 +21,7 @@ export async function settlePage(head: BoardHead, person: Person): Promise<Settl
 				(select coalesce(json_object_agg(c.id, c.checklist), '{}')
 				from card c
 				join sprint s on s.id = c.sprint_id
-				where s.board_id = b.id and s.number = $2 and c.archived_at is null and c.checklist <> '[]') as checklists,
+				where s.board_id = b.id and s.number = $2 and c.archived_at is null and c.checklist <> '[]' and may_see(c, $3)) as checklists,
 				(select json_build_object('number', s.number, 'closedAt', s.closed_at, 'by', p.name,
 					'undo', case when k.person_id = $3 and k.undone_by is null then k.id end)
 				from sprint s

@@ -1,5 +1,6 @@
 import type { TeamPage } from '../../../core/pages/people.ts';
 import { isId } from '../asked.ts';
+import { TITLE_TO } from './titles.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -14,7 +15,7 @@ export async function teamPage(person: Person, team: string): Promise<TeamPage> 
 	const [[found], invitations] = await Promise.all([
 		rows<Omit<TeamPage, 'invitations' | 'me'>>(
 			`with open as (
-				select o.person_id, json_agg(json_build_object('key', b.key || '-' || c.number, 'title', c.title, 'slug', b.slug,
+				select o.person_id, json_agg(json_build_object('key', b.key || '-' || c.number, 'title', ${TITLE_TO('$2')}, 'slug', b.slug,
 					'number', c.number) order by b.position, c.number) as cards
 				from board b
 				join board_right r on r.board_id = b.id and r.person_id = $2

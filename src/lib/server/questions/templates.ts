@@ -16,7 +16,7 @@ const SET_UP = `json_build_object('unit', b.unit, 'sprintDays', b.sprint_days, '
 	'fields', (select coalesce(json_agg(json_build_object('name', f.name, 'kind', f.kind,
 		'choices', (select coalesce(json_agg(c ->> 'name' order by n), '[]') from jsonb_array_elements(f.choices) with ordinality e(c, n)))
 		order by f.position), '[]') from field f where f.board_id = b.id and f.retired_at is null),
-	'personLimit', b.person_limit, 'personMode', b.person_mode,
+	'lineStates', b.line_states, 'personLimit', b.person_limit, 'personMode', b.person_mode,
 	'off', b.off)`;
 
 /** How a board is set up; null when there is none, or the person may not see it. */

@@ -1,6 +1,7 @@
 import type { RunningTimer } from '../../../core/pages/time.ts';
 import { leftOn, timerHours } from '../../../core/capacity/timer.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
+import { TITLE_TO } from './titles.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
@@ -15,7 +16,7 @@ export async function timerOf(person: Person): Promise<RunningTimer | null> {
 		zone: string;
 		started: Date;
 	}>(
-		`select c.id as card, b.key || '-' || c.number as key, c.title, b.slug, t.time_zone as zone, r.started_at as started
+		`select c.id as card, b.key || '-' || c.number as key, ${TITLE_TO('r.person_id')} as title, b.slug, t.time_zone as zone, r.started_at as started
 		from timer r
 		join card c on c.id = r.card_id
 		join board b on b.id = c.board_id

@@ -3,6 +3,7 @@ import { dayText, mondayOf } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { hoursOn } from '../../../core/capacity/hours.ts';
 import { dayWithin } from '../asked.ts';
+import { TITLE_TO } from './titles.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -29,7 +30,7 @@ export async function timesheetPage(
 	const [found, rota] = await Promise.all([
 		rows<TimesheetRow>(
 			`with seen as (
-				select c.id, b.key || '-' || c.number as key, b.slug, c.title, c.clock = 'done' as done, b.position, c.number,
+				select c.id, b.key || '-' || c.number as key, b.slug, ${TITLE_TO('$2')} as title, c.clock = 'done' as done, b.position, c.number,
 					c.clock = 'running' or (s.started_at is not null and s.closed_at is null and c.clock <> 'done') as open
 				from card c
 				join board b on b.id = c.board_id and b.team_id = $1

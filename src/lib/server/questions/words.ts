@@ -14,7 +14,7 @@ export async function describedWith(person: Person, slug: string, text: string):
 	const [found] = await rows<{ ids: string[] }>(
 		`select array(select c.id from card c
 				where c.board_id = b.id and c.archived_at is null and c.description <> '' and cardinality($3::text[]) > 0
-					and c.description ilike all($3::text[])) as ids
+					and c.description ilike all($3::text[]) and may_see(c, $1)) as ids
 		from board b
 		join board_right r on r.board_id = b.id and r.person_id = $1
 		where b.slug = $2`,

@@ -7,7 +7,8 @@
 	import { pullOrder, replenishment } from '$core/backlog/replenish';
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';
-	import type { BoardState, CardsChange } from '../board/board-state.svelte';
+	import type { CardsChange } from '$core/board/fields';
+	import type { BoardState } from '../board/board-state.svelte';
 	import { Carry } from '../board/carry.svelte';
 	import { dragCards, dropAt } from '../board/drag';
 	import Ghost from '../board/Ghost.svelte';

@@ -2,7 +2,7 @@
 	import { uses } from '$core/board/used';
 	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
 	import { shownValue } from '$core/fields/own';
-	import type { CardsChange } from '../board/board-state.svelte';
+	import type { CardsChange } from '$core/board/fields';
 	import NameTag from '../board/NameTag.svelte';
 	import { dueWords, figure } from '../words';
 

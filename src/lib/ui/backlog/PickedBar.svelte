@@ -25,7 +25,7 @@
 	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
 
 	async function setAll(field: string, value: string | null): Promise<void> {
-		for (const card of cards) await board.setField(board.latest(card), field, value);
+		await board.putAll(cards.map((card) => ({ card, change: { do: 'own', field, value } })));
 	}
 
 	/** A choice that does something and stands at its name again. */
@@ -146,6 +146,9 @@
 			<option value="-">off its list</option>
 		</select>
 	{/if}
+	<button type="button" class="link" onclick={() => onask({ kind: 'field', cards })}>Any field</button>
+	<button type="button" class="link" onclick={() => onask({ kind: 'copy', cards })}>Copy</button>
+	<button type="button" class="link" onclick={() => onask({ kind: 'send', cards })}>To another board</button>
 	<button type="button" class="link" onclick={() => onask({ kind: 'archive', cards })}>Archive</button>
 	<button type="button" class="link" onclick={onend}>Let go</button>
 </div>

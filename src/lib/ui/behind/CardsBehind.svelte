@@ -9,11 +9,13 @@
 		titles: Record<string, string>;
 		/** What the amounts are in; left out where there are none. */
 		unit?: Unit;
+		/** Where more of it is to be seen. */
+		link?: { href: string; words: string };
 		open: (key: string) => string;
 		onclose: () => void;
 	}
 	/** The cards behind a figure. */
-	let { title, cards, titles, unit = 'none', open, onclose }: Props = $props();
+	let { title, cards, titles, unit = 'none', link, open, onclose }: Props = $props();
 	const take = (element: HTMLElement) => element.focus();
 	const sum = $derived(cards.reduce((total, card) => total + (card.amount ?? 0), 0));
 	const summed = $derived(cards.some((card) => card.amount !== null));
@@ -25,6 +27,7 @@
 		<button type="button" class="plain" onclick={onclose}>Close</button>
 	</div>
 	<p>{count(cards.length, 'card')}{summed ? `, ${amount(sum, unit)}` : ''}</p>
+	{#if link}<p><a class="link" href={link.href}>{link.words}</a></p>{/if}
 	<ul>
 		{#each cards as card (card.card)}
 			<li>

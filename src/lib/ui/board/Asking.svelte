@@ -240,6 +240,7 @@
 	{#await import('../dialogs/TimeDialog.svelte') then { default: TimeDialog }}
 		<TimeDialog
 			title="Log time on {card.number}"
+			draft="time-{board.head.key}-{card.number}"
 			hours={null}
 			day={page.data.today}
 			today={page.data.today}
@@ -263,6 +264,39 @@
 			{onclose}
 			onplace={(column, top) => void done(cards[0]!, send(cards, column, top))}
 			onlane={(lane) => void done(cards[0]!, board.changeCards(cards, { lane }))}
+		/>
+	{/await}
+{:else if ask.kind === 'copy'}
+	{@const { cards } = ask}
+	{#await import('../dialogs/CopyDialog.svelte') then { default: CopyDialog }}
+		<CopyDialog
+			cards={cards.length}
+			{onclose}
+			oncopy={(parts) => void done(cards[0]!, board.copy(cards, parts))}
+		/>
+	{/await}
+{:else if ask.kind === 'send'}
+	{@const { cards } = ask}
+	{#await import('../dialogs/SendDialog.svelte') then { default: SendDialog }}
+		<SendDialog
+			cards={cards.length}
+			boards={board.head.boards.filter(({ id }) => id !== board.head.id)}
+			{onclose}
+			onsend={(to, leave) => board.sendTo(cards, to, leave)}
+			ondone={() => {
+				onclose();
+				over(null);
+			}}
+		/>
+	{/await}
+{:else if ask.kind === 'field'}
+	{@const { cards } = ask}
+	{#await import('../dialogs/AnyFieldDialog.svelte') then { default: AnyFieldDialog }}
+		<AnyFieldDialog
+			{board}
+			{cards}
+			{onclose}
+			onchanges={(changes) => void done(cards[0]!, board.putAll(changes))}
 		/>
 	{/await}
 {:else if ask.kind === 'column'}

@@ -62,7 +62,13 @@
 			<div class="place {column.kind}">
 				{#if shut}<span class="count" aria-label="{count(cells[i]!.length, 'card')} in {column.name}"
 						>{cells[i]!.length ? (column.kind === 'done' ? cells[i]!.length : sums(cells[i]!)) : '·'}</span
-					>{:else}{@render cell(column, key, name, cells[i]!)}{/if}
+					>{:else}{@render cell(
+						column,
+						key,
+						name,
+						cells[i]!,
+					)}{#if column.kind !== 'done' && cells[i]!.length > 1}<span class="sums">{sums(cells[i]!)}</span
+						>{/if}{/if}
 			</div>
 		{/each}
 	</section>
@@ -101,6 +107,11 @@
 		display: flex;
 		flex-direction: column;
 		padding-left: 10px;
+	}
+	.sums {
+		padding: 0 0 6px 2px;
+		font-size: 12px;
+		color: var(--faint);
 	}
 	.name {
 		display: flex;

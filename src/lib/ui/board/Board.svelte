@@ -23,7 +23,11 @@
 	import type { Arrangement } from '$core/board/arrange';
 	import type { Change } from '$core/board/fields';
 	import { gridOf, NONE, type GridColumn } from './grid';
+	import { Rectangle } from './rectangle.svelte';
+	import FaceLines from './FaceLines.svelte';
 	import Rename from './Rename.svelte';
+	import { ASKED_FOR, plainOf, USUAL_FACE } from '$core/board/face';
+	import { AskedFaces } from './asked-faces.svelte';
 
 	interface Props {
 		board: BoardState;
@@ -37,8 +41,17 @@
 		keysOn: boolean;
 		open: (card: CardView) => string;
 		onkeys: () => void;
+		/** Of a moment of the past: where cards stand now that stand elsewhere since. */
+		went?: Readonly<Record<string, string>>;
+		/** Asks for a moment of the past; from one, goes back to now. */
+		onpast: () => void;
 	}
-	let { board, filter, arrangement, described, today, carried, keysOn, open, onkeys }: Props = $props();
+	let { board, filter, arrangement, described, today, carried, keysOn, open, onkeys, went, onpast }: Props =
+		$props();
+
+	/** Of what a face can show these stand in a place of their own on the card. */
+	const OWN_PLACE = new Set(['due', 'left', 'checks', 'carried', 'waits', 'files']);
+	const WIDTHS = { narrow: 'minmax(140px, 190px)', wide: 'minmax(330px, 1.5fr)' };
 
 	let element = $state<HTMLElement>();
 	let focused = $state<string | null>(null);
@@ -77,6 +90,15 @@
 	});
 	const columns = $derived(grid.columns);
 	const laned = $derived(arrangement.lanes !== null);
+	/** What cards show here. */
+	const face = $derived(head.face ?? USUAL_FACE);
+	const plain = $derived(plainOf(face, board.fields, OWN_PLACE));
+	const asked = new AskedFaces(
+		() => head.slug,
+		// What they hold now says nothing of then.
+		() => !went && face.fields.some((id) => ASKED_FOR.includes(id)),
+		() => board.seq,
+	);
 	const nameOf = (column: string, lane: string) => (laned ? `${column} ${lane || NONE}` : column);
 	/** The cell in which somebody is: a card that has several values stands in several. */
 	let at = $state.raw<{ column: string; lane: string } | null>(null);
@@ -113,13 +135,15 @@
 	const layout = $derived(
 		columns
 			.map(({ view }) =>
-				by
-					? 'minmax(190px, 1fr)'
-					: view.kind === 'work'
-						? 'minmax(250px, 1.5fr)'
-						: view.kind === 'done'
-							? 'minmax(170px, 0.85fr)'
-							: 'minmax(160px, 0.8fr)',
+				face.width !== 'usual'
+					? WIDTHS[face.width]
+					: by
+						? 'minmax(190px, 1fr)'
+						: view.kind === 'work'
+							? 'minmax(250px, 1.5fr)'
+							: view.kind === 'done'
+								? 'minmax(170px, 0.85fr)'
+								: 'minmax(160px, 0.8fr)',
 			)
 			.join(' '),
 	);
@@ -191,10 +215,8 @@
 			const moved = place(live, from, to, below);
 			if (moved) works.push(moved);
 		}
-		// What can be said in one command is: one step to take back.
-		const whole = changes.flatMap((change) => (change.do === 'cards' ? [change.change] : []));
-		if (whole.length) works.push(board.put(live, { do: 'cards', change: Object.assign({}, ...whole) }));
-		for (const change of changes) if (change.do !== 'cards') works.push(board.put(live, change));
+		// One step to take back, whatever it changes.
+		if (changes.length) works.push(board.putAll(changes.map((change) => ({ card: live, change }))));
 		if (!works.length) return;
 		await tick();
 		void focusOn(card.id);
@@ -344,6 +366,7 @@
 			owners: () => card && (asking = { kind: 'owners', cards: meant(card) }),
 			size: () => card && (asking = { kind: 'size', card }),
 			time: () => card && !card.parts && uses(head, 'hours') && (asking = { kind: 'time', card }),
+			past: onpast,
 			undo: () => void board.undo(),
 			help: onkeys,
 		};
@@ -373,6 +396,10 @@
 		picked = next;
 		board.spoken = `${count(next.size, 'card')} picked.`;
 	}
+	const rectangle = new Rectangle((ids, more) => {
+		picked = new Set([...(more ? picked : []), ...ids]);
+		board.spoken = `${count(picked.size, 'card')} picked.`;
+	});
 	/** What an action on a card speaks of: all picked ones when it is one of them. */
 	const meant = (card: CardView) => (picked.has(card.id) ? pickedCards : [card]);
 
@@ -382,6 +409,13 @@
 			void board
 				.unblock(card)
 				.then((sent) => sent.ok && (board.spoken = `Card ${card.number} is no longer blocked.`));
+	}
+
+	/** The line leaves the face at once. */
+	async function tickOff(card: CardView, line: string): Promise<void> {
+		asked.without(card.id, line);
+		const sent = await board.tick(board.latest(card), line);
+		if (!sent.ok) asked.again();
 	}
 
 	async function refocus(id: string): Promise<void> {
@@ -484,7 +518,11 @@
 	}
 </script>
 
-<svelte:window onkeydown={(event) => forPlace(event) && onkeydown(event)} />
+<svelte:window
+	onkeydown={(event) => forPlace(event) && onkeydown(event)}
+	onpointermove={(event) => rectangle.move(event)}
+	onpointerup={(event) => element && rectangle.up(event, element)}
+/>
 
 {#snippet cardFace(card: CardView)}
 	<Card
@@ -495,7 +533,21 @@
 		{today}
 		expectation={board.expectation}
 		carried={carried[card.number] ?? 0}
+		{face}
+		{plain}
+		went={went?.[card.id]}
+		more={asked.more[card.id]}
 	/>
+{/snippet}
+{#snippet faceLines(card: CardView)}
+	{@const lines = asked.more[card.id]?.lines}
+	{#if lines?.length && face.fields.includes('lines')}
+		<FaceLines
+			{lines}
+			tabbable={tabbable === card.id}
+			ontick={mayEdit && !card.hidden ? (line) => void tickOff(card, line) : undefined}
+		/>
+	{/if}
 {/snippet}
 {#snippet doneList(cards: CardView[])}
 	<DoneList {cards} {today} timeZone={head.timeZone} {tabbable} {open} />
@@ -540,6 +592,7 @@
 		{mayEdit}
 		mayAdd={mayEdit && !by && (!laned || arrangement.lanes!.id === 'lane')}
 		card={cardFace}
+		below={faceLines}
 		done={doneList}
 		rename={renameCard}
 		{open}
@@ -603,6 +656,7 @@
 	style:--layout={layout}
 	style:--columns={columns.length}
 	onclickcapture={onclick}
+	onpointerdown={(event) => mayEdit && rectangle.down(event)}
 	{ondblclick}
 	onfocusin={(event) => {
 		const card = (event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card;
@@ -631,6 +685,17 @@
 	{/if}
 </div>
 
+{#if rectangle.box}
+	{@const { left, top, right, bottom } = rectangle.box}
+	<div
+		class="rectangle"
+		style:left="{left}px"
+		style:top="{top}px"
+		style:width="{right - left}px"
+		style:height="{bottom - top}px"
+		aria-hidden="true"
+	></div>
+{/if}
 {#if carry.held}
 	<div class="ghost" bind:this={carry.ghost} style:width="{carry.held.width}px" aria-hidden="true">
 		{@render cardFace(carry.held.cards[0]!)}
@@ -668,6 +733,13 @@
 		overflow: auto;
 		overscroll-behavior: contain;
 		padding-bottom: 30px;
+	}
+	.rectangle {
+		position: fixed;
+		z-index: 30;
+		border: 1.5px solid var(--river);
+		background: color-mix(in srgb, var(--river) 14%, transparent);
+		pointer-events: none;
 	}
 	.ghost {
 		position: fixed;

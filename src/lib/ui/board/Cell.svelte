@@ -19,6 +19,8 @@
 		mayEdit: boolean;
 		mayAdd: boolean;
 		card: Snippet<[CardView]>;
+		/** What stands below its face. */
+		below?: Snippet<[CardView]>;
 		done: Snippet<[CardView[]]>;
 		rename: Snippet<[CardView]>;
 		open: (card: CardView) => string;
@@ -96,6 +98,7 @@
 		>
 			{@render props.card(card)}
 		</a>
+		{@render props.below?.(card)}
 		{#if props.mayEdit}<span class="grip" aria-hidden="true">⠿</span>{/if}
 	{/if}
 {/snippet}

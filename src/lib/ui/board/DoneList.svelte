@@ -2,7 +2,7 @@
 	import type { CardView } from '$core/pages/board';
 	import { dayText } from '$core/calendar/days';
 	import type { Day } from '$core/calendar/zone';
-	import { dateWords, dayOf } from '../words';
+	import { dateWords, dayOf, dueWords } from '../words';
 
 	interface Props {
 		cards: CardView[];
@@ -36,7 +36,11 @@
 					data-sveltekit-noscroll
 					data-sveltekit-keepfocus
 					draggable="false"
-					tabindex={tabbable === card.id ? 0 : -1}><b>{card.number}</b> {card.title}</a
+					tabindex={tabbable === card.id ? 0 : -1}
+					><b>{card.number}</b>
+					{card.title}{#if card.due}{@const on = dueWords(card.due, today, day)}<small class={on.tone}
+							>{on.tone === 'late' ? on.text : 'on time'}</small
+						>{/if}</a
 				>
 			</li>
 		{/each}
@@ -67,6 +71,14 @@
 	}
 	a:hover {
 		color: var(--moss);
+	}
+	small {
+		margin-left: 6px;
+		font-size: 12px;
+		color: var(--moss);
+	}
+	small.late {
+		color: var(--brick);
 	}
 	b {
 		font-weight: 600;

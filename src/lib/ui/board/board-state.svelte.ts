@@ -1,15 +1,15 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import { SvelteMap } from 'svelte/reactivity';
-import type { FieldValue } from '$core/fields/own';
 import type { PastedCard } from '$core/backlog/paste';
 import { intoLane } from '$core/board/lanes';
-import { fieldsOf, type Change as FieldChange, type Looking } from '$core/board/fields';
+import { fieldsOf, type CardsChange, type Change as FieldChange, type Looking } from '$core/board/fields';
 import { asUsed } from '$core/board/used';
 import type { BoardCards, BoardHead, CardView, LaneView } from '$core/pages/board';
 import type { TableCard } from '$core/exchange/card-file';
+import { list } from '$core/words';
 import { enter, type CardClock } from '$core/flow/clock';
-import { sized } from '$core/sprint/left';
 import type { Command, CommandInput, CommandOnCards, CommandResult, Entry, NewCard } from '../../commands';
+import { cardsPatch, planPatch, stepFor, type CardStep } from './card-steps';
 import { send, type Refusal, type Sent } from '../send';
 
 /** What a page open on a board is told. */
@@ -28,11 +28,8 @@ export interface Message {
 /** Refusals that a reason does away with. */
 const ASKS_WHY = ['limit.held', 'left.reason'];
 
-/** What can be changed of many cards at once. */
-export type CardsChange = Omit<CommandInput<'ChangeCards'>, 'board' | 'cards'>;
-
 /** Who looks at a board, and on which day; what was carried over is told by the ribbon. */
-type Looks = Pick<Looking, 'today' | 'me' | 'carried'>;
+type Looks = Pick<Looking, 'today' | 'me' | 'carried' | 'works'>;
 
 /**
  * The board as one page shows it: what the server last said of each card, with the person's own changes applied at
@@ -59,9 +56,8 @@ export class BoardState {
 
 	looks = $state.raw<Looks>({ today: 0, me: null, carried: {} });
 	/** The fields of its cards: what all that shows, narrows, arranges and sorts them goes by. */
-	readonly fields = $derived.by(() =>
-		fieldsOf({ board: this.head, ...this.looks, expectation: this.expectation }),
-	);
+	readonly looking = $derived<Looking>({ board: this.head, ...this.looks, expectation: this.expectation });
+	readonly fields = $derived(fieldsOf(this.looking));
 
 	/** How far the server's clock is ahead of this machine's. */
 	private ahead = 0;
@@ -186,31 +182,39 @@ export class BoardState {
 		below: string | null | undefined,
 		lane?: LaneView | null,
 	): Promise<Sent> {
+		const { command, input, patch } = this.moveStep(card, column, below, lane);
+		return this.apply([card], command, input, patch);
+	}
+
+	private moveStep(
+		card: CardView,
+		column: string | null,
+		below: string | null | undefined,
+		lane?: LaneView | null,
+	): CardStep<'MoveCard'> {
 		const rank = this.rankFor(card, column, below);
-		const input = {
-			card: card.id,
-			version: card.version,
-			column,
-			...(below === undefined ? {} : { below }),
-			...(lane === undefined ? {} : { lane: lane?.id ?? null }),
-		};
 		const into = lane === undefined ? {} : this.intoLane(card, lane?.id ?? null);
-		return this.apply([card], 'MoveCard', input, (_, reason) => ({
-			...into,
-			rank,
-			column,
-			...this.clockIn(card, column),
-			letThrough: column === card.column ? card.letThrough : (reason ?? null),
-		}));
+		return {
+			command: 'MoveCard',
+			input: {
+				card: card.id,
+				version: card.version,
+				column,
+				...(below === undefined ? {} : { below }),
+				...(lane === undefined ? {} : { lane: lane?.id ?? null }),
+			},
+			patch: (_, reason) => ({
+				...into,
+				rank,
+				column,
+				...this.clockIn(card, column),
+				letThrough: column === card.column ? card.letThrough : (reason ?? null),
+			}),
+		};
 	}
 
 	rename(card: CardView, title: string): Promise<Sent> {
-		return this.change(
-			card,
-			'RenameCard',
-			{ card: card.id, version: card.version, title },
-			{ title: title.trim() },
-		);
+		return this.put(card, { do: 'title', title });
 	}
 
 	block(card: CardView, reason: string): Promise<Sent> {
@@ -227,27 +231,12 @@ export class BoardState {
 	}
 
 	size(card: CardView, size: number): Promise<Sent> {
-		return this.change(
-			card,
-			'SizeCard',
-			{ card: card.id, version: card.version, size },
-			sized(card, size, card.clock === 'done'),
-		);
+		return this.put(card, { do: 'size', size });
 	}
 
 	correctLeft(card: CardView, left: number, reason?: string): Promise<Sent> {
 		const input = { card: card.id, version: card.version, left, ...(reason ? { reason } : {}) };
 		return this.change(card, 'CorrectLeft', input, { left });
-	}
-
-	setField(card: CardView, field: string, value: FieldValue | null): Promise<Sent> {
-		const { [field]: _before, ...others } = card.fields;
-		return this.change(
-			card,
-			'SetField',
-			{ card: card.id, version: card.version, field, value },
-			{ fields: value === null ? others : { ...others, [field]: value } },
-		);
 	}
 
 	classify(card: CardView, serviceClass: CardView['class']): Promise<Sent> {
@@ -260,27 +249,12 @@ export class BoardState {
 	}
 
 	date(card: CardView, due: string | null): Promise<Sent> {
-		return this.change(card, 'DateCard', { card: card.id, version: card.version, due }, { due });
-	}
-
-	startOn(card: CardView, start: string | null): Promise<Sent> {
-		const input = { card: card.id, version: card.version, due: card.due, start };
-		return this.change(card, 'DateCard', input, { start });
+		return this.put(card, { do: 'due', due });
 	}
 
 	/** Changes type, class, lane, labels, initiative, owners or ready mark of cards, in one step. */
 	changeCards(cards: readonly CardView[], change: CardsChange): Promise<Sent> {
-		return this.changeAll(cards, 'ChangeCards', change, (card) => ({
-			...(change.type === undefined ? {} : { type: change.type }),
-			...(change.class === undefined ? {} : { class: change.class }),
-			...(change.lane === undefined ? {} : this.intoLane(card, change.lane)),
-			...(change.initiative === undefined ? {} : { initiative: change.initiative }),
-			...(change.ready === undefined ? {} : { ready: change.ready }),
-			...(change.owners === undefined ? {} : { owners: change.owners }),
-			labels: [...new Set([...card.labels, ...(change.label ?? [])])]
-				.filter((label) => !change.unlabel?.includes(label))
-				.sort(),
-		}));
+		return this.changeAll(cards, 'ChangeCards', change, cardsPatch(this.head, change));
 	}
 
 	private intoLane(card: CardView, id: string | null): Pick<CardView, 'lane' | 'class'> {
@@ -290,26 +264,69 @@ export class BoardState {
 	/** Gives a card another value of a field, as the field says how. */
 	put(card: CardView, change: FieldChange): Promise<Sent> {
 		const live = this.latest(card);
-		switch (change.do) {
-			case 'move':
-				return this.move(live, change.column, undefined);
-			case 'cards':
-				return this.changeCards([live], change.change);
-			case 'plan':
-				return this.plan([live], change.sprint);
-			case 'due':
-				return this.date(live, change.day);
-			case 'start':
-				return this.startOn(live, change.day);
-			case 'title':
-				return this.rename(live, change.title);
-			case 'size':
-				return this.size(live, change.size);
-			case 'left':
-				return this.correctLeft(live, change.left);
-			case 'own':
-				return this.setField(live, change.field, change.value);
+		const { command, input, patch } = this.stepFor(live, change);
+		return this.apply([live], command, input, patch);
+	}
+
+	/** Changes of cards that are one step: all of them happen or none, and they are taken back at once. */
+	putAll(changes: readonly { card: CardView; change: FieldChange }[]): Promise<Sent> {
+		const [first] = changes;
+		if (changes.length === 1) return this.put(first!.card, first!.change);
+		const cards = new Map<string, CardView>();
+		const shown = new Map<string, CardView>();
+		const steps = changes.map(({ card, change }) => {
+			const live = this.latest(card);
+			cards.set(card.id, live);
+			const { command, input, patch } = this.stepFor(live, change);
+			const now = shown.get(card.id) ?? live;
+			shown.set(card.id, { ...now, ...patch(now) });
+			return { command, input: input as Record<string, unknown> };
+		});
+		return this.apply([...cards.values()], 'DoTogether', { board: this.head.id, steps }, ({ id }) =>
+			shown.get(id)!,
+		);
+	}
+
+	/** Copies cards to the end of the backlog, with what is chosen of them. */
+	async copy(cards: readonly CardView[], parts: CommandInput<'CopyCards'>['with']): Promise<Sent> {
+		const sent = await this.ask('CopyCards', { board: this.head.id, cards: this.seen(cards), with: parts });
+		if (sent.ok) {
+			const numbers = sent.answer.result.cards.map(({ number }) => number);
+			const text = `${list(numbers.map(String))} ${numbers.length === 1 ? 'waits' : 'wait'} in the backlog.`;
+			this.tell({ tone: 'done', text, undo: sent.answer.id });
 		}
+		return sent;
+	}
+
+	/** Moves cards to the backlog of another board; with `leave`, what of them does not fit there is left behind. */
+	async sendTo(cards: readonly CardView[], to: string, leave: boolean): Promise<Sent> {
+		const input = { board: this.head.id, cards: this.seen(cards), to, leave };
+		const sent = await this.track(this.send('SendCards', input));
+		if (sent.ok) {
+			const { keys } = sent.answer.result;
+			const text = `${keys.length === 1 ? 'It is' : 'They are'} ${list(keys)} now.`;
+			this.tell({ tone: 'done', text: `${text}${sent.answer.advice ? ` ${sent.answer.advice}` : ''}` });
+		}
+		return sent;
+	}
+
+	private readonly seen = (cards: readonly CardView[]) =>
+		cards.map((card) => ({ card: card.id, version: this.latest(card).version }));
+
+	/** Ticks off a line of a card's checklist. */
+	tick(card: CardView, line: string, done = true): Promise<Sent> {
+		return this.apply([card], 'TickLine', { card: card.id, line, done }, ({ checks }) => ({
+			checks: checks && { ...checks, done: checks.done + (done ? 1 : -1) },
+		}));
+	}
+
+	/** A card as it will be after a change. */
+	after(card: CardView, change: FieldChange): CardView {
+		return { ...card, ...this.stepFor(card, change).patch(card) };
+	}
+
+	private stepFor(card: CardView, change: FieldChange): CardStep {
+		return stepFor(this.head, card, change, (one, column) => this.moveStep(one, column, undefined));
 	}
 
 	/** Orders cards in the backlog: below another one, on top (null) or at the end (undefined). */
@@ -336,19 +353,12 @@ export class BoardState {
 
 	/** Puts cards on a sprint's list, or takes them off (null). */
 	plan(cards: readonly CardView[], sprint: number | null, owners?: string[]): Promise<Sent> {
-		const running = this.head.sprints.some((known) => known.number === sprint && known.startedAt);
+		const planned = planPatch(this.head, sprint);
 		return this.changeAll(
 			cards,
 			'PlanCards',
 			{ sprint, ...(owners ? { owners } : {}) },
-			(card) =>
-				card.parts
-					? {}
-					: {
-							sprint,
-							unplanned: running ? card.sprint !== sprint || card.unplanned : false,
-							...(owners ? { owners } : {}),
-						},
+			(card) => ({ ...planned(card), ...(owners && !card.parts ? { owners } : {}) }),
 			this.withParts(cards),
 		);
 	}

@@ -20,6 +20,8 @@ interface Board {
 	standing: ReadonlyMap<string, number>;
 	cards: CardView[];
 	expectation: Expectation | null;
+	/** A moment of the past is looked at: how long cards took up to then is not said. */
+	past?: boolean;
 	sprint: SprintView | undefined;
 	unit: Unit;
 	today: Day;
@@ -139,7 +141,7 @@ function blocked({ cards, today, timeZone }: Board): Words[] {
 	];
 }
 
-function oldest({ cards, expectation, today, timeZone }: Board): Words[] {
+function oldest({ cards, expectation, past, today, timeZone }: Board): Words[] {
 	const running = cards.filter((card) => card.clock === 'running' && card.started);
 	const age = (card: CardView) => daysSince(card.started!, today, timeZone);
 	const card = running.reduce<CardView | null>(
@@ -155,6 +157,7 @@ function oldest({ cards, expectation, today, timeZone }: Board): Words[] {
 		},
 		{ text: ` is on day ${age(card)}` },
 	];
+	if (past) return [...words, { text: '. ' }];
 	if (!expectation)
 		return [
 			...words,

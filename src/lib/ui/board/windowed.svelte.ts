@@ -1,10 +1,4 @@
-import {
-	elementScroll,
-	observeElementOffset,
-	observeElementRect,
-	Virtualizer,
-	type VirtualItem,
-} from '@tanstack/virtual-core';
+import type { Virtualizer, VirtualItem } from '@tanstack/virtual-core';
 
 /**
  * The part of a long list that is seen, with a little above and below. The list scrolls inside an element; its items
@@ -14,7 +8,8 @@ export class Windowed {
 	items = $state.raw<VirtualItem[]>([]);
 	height = $state(0);
 	private virtualizer: Virtualizer<HTMLElement, Element> | undefined;
-	private clean: (() => void) | undefined;
+	/** What the list was last said to hold: said again once it can be heard. */
+	private last: Parameters<Windowed['update']> | undefined;
 
 	/**
 	 * @param estimate height of an item that has not been measured yet
@@ -25,26 +20,36 @@ export class Windowed {
 		private readonly gap = 8,
 	) {}
 
-	/** Begins to follow an element; the answer stops. */
+	/** Begins to follow an element; the answer stops. What draws long lists is fetched with the first of them. */
 	mount(element: HTMLElement): () => void {
-		this.virtualizer = new Virtualizer<HTMLElement, Element>({
-			count: 0,
-			getScrollElement: () => element,
-			estimateSize: () => this.estimate,
-			overscan: 6,
-			gap: this.gap,
-			observeElementRect,
-			observeElementOffset,
-			scrollToFn: elementScroll,
-			onChange: () => this.read(),
+		let clean: (() => void) | undefined;
+		let gone = false;
+		void import('@tanstack/virtual-core').then((core) => {
+			if (gone) return;
+			this.virtualizer = new core.Virtualizer<HTMLElement, Element>({
+				count: 0,
+				getScrollElement: () => element,
+				estimateSize: () => this.estimate,
+				overscan: 6,
+				gap: this.gap,
+				observeElementRect: core.observeElementRect,
+				observeElementOffset: core.observeElementOffset,
+				scrollToFn: core.elementScroll,
+				onChange: () => this.read(),
+			});
+			clean = this.virtualizer._didMount();
+			this.virtualizer._willUpdate();
+			if (this.last) this.update(...this.last);
 		});
-		this.clean = this.virtualizer._didMount();
-		this.virtualizer._willUpdate();
-		return () => this.clean?.();
+		return () => {
+			gone = true;
+			clean?.();
+		};
 	}
 
 	/** Says what the list holds now. */
 	update(count: number, lanes: number, key: (index: number) => string, always: number | null): void {
+		this.last = [count, lanes, key, always];
 		const { virtualizer } = this;
 		if (!virtualizer) return;
 		virtualizer.setOptions({

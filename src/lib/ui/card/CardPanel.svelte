@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { historySentences } from '$core/board/history-sentences';
 	import type { CardInput, Command, CommandOnCard, CommandInput } from '../../commands';
@@ -6,8 +7,11 @@
 	import Asking from '../board/Asking.svelte';
 	import type { BoardState } from '../board/board-state.svelte';
 	import { cardAddress } from '../frame/card-address';
+	import { draftOf, keepDraft } from '../drafts';
 	import { momentWords } from '../words';
-	import type { CardPage } from '$core/pages/card';
+	import type { CardLink, CardPage, SubCard } from '$core/pages/card';
+	import Files from './Files.svelte';
+	import SubCards from './SubCards.svelte';
 	import { uses } from '$core/board/used';
 	import Checklist from './Checklist.svelte';
 	import Written from '../form/Written.svelte';
@@ -16,7 +20,7 @@
 	import Talk from './Talk.svelte';
 	import TimeSpent from './TimeSpent.svelte';
 	import { reread } from '../frame/reread';
-	import type { Refusal } from '../send';
+	import { ask as readFrom, type Refusal } from '../send';
 
 	let {
 		board,
@@ -29,7 +33,7 @@
 	let problem = $state('');
 	let title = $state('');
 	/** The title as it was when typing began, and what somebody else made of it meanwhile. */
-	let base = '';
+	let base = $state('');
 	let theirs = $state<string | null>(null);
 	let heading = $state<HTMLElement>();
 	let asking = $state.raw<Ask | null>(null);
@@ -45,6 +49,9 @@
 	const comments = $derived((card?.history ?? []).filter((event) => event.kind === 'comment'));
 	const history = $derived(card ? historySentences(card.history, head.unit).toReversed() : []);
 
+	$effect(() => {
+		if (read) keepDraft(`title-${read.key}`, title.trim() && title.trim() !== base ? title : null);
+	});
 	let readings = 0;
 	async function load(key: string): Promise<void> {
 		const mine = ++readings;
@@ -54,11 +61,17 @@
 			// An answer that comes after a later one is passed over.
 			if (key !== cardKey || mine !== readings) return;
 			if (!response.ok) return void (problem = answer.title);
+			// One that went on to another board is looked at there.
+			if (answer.board !== head.slug)
+				return void goto(`/boards/${answer.board}?card=${answer.key}`, { replaceState: true });
 			const first = read?.id !== answer.id;
 			// What is being typed stays, whatever somebody else wrote meanwhile.
 			const typing = !first && title.trim() !== base;
 			if (typing && answer.title !== base) theirs = answer.title;
-			else if (!typing) title = base = answer.title;
+			else if (!typing) {
+				base = answer.title;
+				title = (first && mayEdit ? draftOf(`title-${answer.key}`) : null) ?? answer.title;
+			}
 			read = answer;
 			problem = '';
 			// Whoever is typing elsewhere by now keeps the focus.
@@ -154,26 +167,63 @@
 		await load(cardKey);
 		return made.ok;
 	}
-	async function nestUnder(number: number): Promise<boolean> {
-		const response = await fetch(`/api/cards/${head.key}-${number}`);
-		const parent = await response.json();
-		if (response.ok) return ask('NestCard', { parent: parent.id });
-		board.tell({ tone: 'warn', text: parent.title });
-		return false;
+	/** Another card as it stands now; where it cannot be read, why is said. */
+	async function other(key: string): Promise<CardPage | null> {
+		const found = await readFrom<CardPage>(`/api/cards/${key}`);
+		if (found.ok) return found.answer;
+		board.tell({ tone: 'warn', text: found.refusal.title });
+		return null;
 	}
-	async function unlinkFrom(link: CardPage['links'][number]): Promise<void> {
-		const response = await fetch(`/api/cards/${head.key}-${link.number}`);
-		if (!response.ok) return;
-		const other = (await response.json()) as CardPage;
+	async function linkTo(kind: 'blocks' | 'waits' | 'relates' | 'part', to: string): Promise<boolean> {
+		if (kind === 'blocks' || kind === 'relates') return ask('LinkCard', { kind, to });
+		const found = await other(to);
+		if (!found) return false;
+		if (kind === 'part') return ask('NestCard', { parent: found.id });
+		// The other one blocks this card: it is that one which changes.
+		const sent = await board.ask('LinkCard', {
+			card: found.id,
+			version: found.version,
+			kind: 'blocks',
+			to: cardKey,
+		});
+		await load(cardKey);
+		return sent.ok;
+	}
+	async function unlink(link: CardLink): Promise<void> {
+		if (!link.comes) return void ask('UnlinkCard', { kind: link.kind, to: link.key! });
+		// The link belongs to the other card: it is that one which changes.
+		const found = await other(link.key!);
+		if (!found) return;
 		await board.ask('UnlinkCard', {
-			card: other.id,
-			version: other.version,
+			card: found.id,
+			version: found.version,
 			kind: link.kind,
-			to: card!.number,
+			to: card!.key,
 		});
 		await load(cardKey);
 	}
-	const href = (number: number) => cardAddress(page.url, { number });
+	/** Sends a command about a sub-card, where it stands below its parent. */
+	async function onPart<C extends CommandOnCard>(
+		part: SubCard,
+		command: C,
+		input: CardInput<C>,
+	): Promise<void> {
+		await board.ask(command, {
+			card: part.id,
+			version: part.version,
+			...input,
+		} as unknown as CommandInput<C>);
+		await load(cardKey);
+	}
+	let files = $state<ReturnType<typeof Files>>();
+	/** Pictures and files that are pasted anywhere in the panel come to the card. */
+	function onpaste(event: ClipboardEvent): void {
+		const pasted = event.clipboardData?.files;
+		if (!pasted?.length || !mayEdit || !card || card.archived) return;
+		event.preventDefault();
+		void files?.add([...pasted]);
+	}
+	const href = (number: number | string) => cardAddress(page.url, { number });
 
 	function onkeydown(event: KeyboardEvent) {
 		if (event.key === 'Escape' && !asking) onclose();
@@ -187,7 +237,7 @@
 
 <aside class="panel screen-only" aria-label="Card {cardKey}">
 	<!-- svelte-ignore a11y_no_static_element_interactions -->
-	<div class="inside" {onkeydown}>
+	<div class="inside" {onkeydown} {onpaste}>
 		<div class="top">
 			<h2 tabindex="-1" bind:this={heading}>{cardKey}</h2>
 			<button type="button" class="plain" onclick={onclose}>Close</button>
@@ -202,6 +252,9 @@
 						>{/if}
 				</p>
 			{/if}
+			{#if card.private}<p class="soft">
+					Private: its owners, its reviewer and those who watch it see it. For everyone else it only counts.
+				</p>{/if}
 			<textarea
 				class="title"
 				aria-label="Title"
@@ -226,20 +279,68 @@
 					{mayEdit}
 					onkeep={(description) => ask('DescribeCard', { description })}
 				/>
-				<Checklist lines={wanted ?? card.checklist} {mayEdit} onlines={(lines) => void tick(lines)} />
+				<Checklist
+					lines={wanted ?? card.checklist}
+					states={head.lineStates}
+					{mayEdit}
+					onlines={(lines) => void tick(lines)}
+					oncard={async (line) => {
+						const made = await board.ask('LineToCard', {
+							card: card.id,
+							version: card.version,
+							line: line.id,
+						});
+						if (made.ok)
+							board.tell({
+								tone: 'done',
+								text: `“${line.text}” is card ${made.answer.result.number} in the backlog now.`,
+								undo: made.answer.id,
+							});
+						await load(cardKey);
+					}}
+				/>
+				<Files
+					bind:this={files}
+					files={card.attachments}
+					timeZone={head.timeZone}
+					mayEdit={mayEdit && !card.archived}
+					onattach={async (sent) => {
+						const kept = await board.ask('AttachFiles', { card: card.id, files: sent });
+						await load(cardKey);
+						return kept.ok;
+					}}
+					onremove={(file) =>
+						void again(
+							board.ask('RemoveFile', { card: card.id, file: file.id }).then((sent) => {
+								if (sent.ok)
+									board.tell({ tone: 'done', text: `${file.name} was taken off.`, undo: sent.answer.id });
+							}),
+						)}
+					onfront={(file) => void ask('PictureCard', { file: file?.id ?? null })}
+				/>
+				{#if !card.parentCard}<SubCards
+						cards={card.children}
+						{head}
+						mayEdit={mayEdit && !card.archived}
+						mayAdd={mayEdit && !card.archived}
+						{href}
+						onpart={part}
+						onmove={(one, column) => void onPart(one, 'MoveCard', { column })}
+						onleft={(one, left) =>
+							void (one.size === null
+								? onPart(one, 'SizeCard', { size: left })
+								: onPart(one, 'CorrectLeft', { left }))}
+						onowners={async (one) => {
+							const found = await other(`${head.key}-${one.number}`);
+							if (found) asking = { kind: 'owners', cards: [found] };
+						}}
+					/>{/if}
 				<Related
 					{card}
-					unit={head.unit}
-					slug={head.slug}
 					{mayEdit}
 					{href}
-					onpart={part}
-					onlink={(kind, to) => (kind === 'part' ? nestUnder(to) : ask('LinkCard', { kind, to }))}
-					onunlink={(link) => {
-						if (!link.comes) return void ask('UnlinkCard', { kind: link.kind, to: link.number });
-						// The link belongs to the other card: it is that one which changes.
-						void unlinkFrom(link);
-					}}
+					onlink={linkTo}
+					onunlink={(link) => void unlink(link)}
 					onfree={() => void ask('NestCard', { parent: null })}
 				/>
 				{#if mayEdit || card.time.length}
@@ -270,7 +371,23 @@
 					}}
 				/>
 			{/key}
-			{#if mayEdit && !card.archived}<p>
+			{#if mayEdit && !card.archived}<p class="acts">
+					<button type="button" class="link" onclick={() => (asking = { kind: 'copy', cards: [card] })}
+						>Copy</button
+					>
+					{#if card.clock !== 'done'}<button
+							type="button"
+							class="link"
+							onclick={() => (asking = { kind: 'send', cards: [card] })}>To another board</button
+						>{/if}
+					<button
+						type="button"
+						class="link"
+						onclick={() =>
+							void again(
+								board.ask('PrivateCard', { card: card.id, version: card.version, private: !card.private }),
+							)}>{card.private ? 'Let everyone on the board see it' : 'Make it private'}</button
+					>
 					<button type="button" class="link" onclick={() => (asking = { kind: 'archive', cards: [card] })}
 						>Archive this card</button
 					>
@@ -346,6 +463,12 @@
 		display: block;
 		font-size: 12px;
 		color: var(--faint);
+	}
+	.acts {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 16px;
+		margin-top: 18px;
 	}
 	.undone {
 		color: var(--faint);

@@ -1,19 +1,54 @@
 <script lang="ts">
 	import { Checkbox } from 'flowbite-svelte';
 	import { tick } from 'svelte';
+	import { figure } from '../words';
+	import type { ChecklistLine } from '$core/pages/card';
 
-	interface Line {
-		id: string;
-		text: string;
-		done: boolean;
-	}
+	type Line = ChecklistLine;
 	interface Props {
 		lines: readonly Line[];
+		/** The states that lines can have here, in their order. */
+		states: readonly string[];
 		mayEdit: boolean;
 		/** The whole list as it is to be. */
 		onlines: (lines: Line[]) => void;
+		/** Makes a card of a line. */
+		oncard: (line: Line) => void;
 	}
-	let { lines, mayEdit, onlines }: Props = $props();
+	let { lines, states, mayEdit, onlines, oncard }: Props = $props();
+	/** How many lines are in each state, those without one last; a state that the board has no more is named too. */
+	const shares = $derived.by(() => {
+		const counts = new Map<string, number>(states.map((state) => [state, 0]));
+		for (const { state = '' } of lines) counts.set(state, (counts.get(state) ?? 0) + 1);
+		return [...counts].filter(([, n]) => n > 0);
+	});
+	/** The line whose quantity and link are open. */
+	let more = $state<string | null>(null);
+
+	/** Reaching the last state ticks a line off; ticked off by hand, it is in that one. */
+	function setState(line: Line, state: string): void {
+		const last = states.at(-1);
+		change(line.id, { state: state || undefined, done: state === last ? true : state ? false : line.done });
+	}
+	function tickLine(line: Line): void {
+		const last = states.at(-1);
+		change(line.id, { done: !line.done, ...(last && !line.done && line.state ? { state: last } : {}) });
+	}
+	/** Many lines at once: each of what was pasted is one. */
+	function paste(event: ClipboardEvent): void {
+		const texts = (event.clipboardData?.getData('text/plain') ?? '')
+			.split(/\r?\n/)
+			.map((text) =>
+				text
+					.replace(/^\s*(?:[-*•]\s+|\d+[.)]\s+)?(?:\[[ xX]?\]\s*)?/, '')
+					.trim()
+					.slice(0, 300),
+			)
+			.filter(Boolean);
+		if (texts.length < 2) return;
+		event.preventDefault();
+		onlines([...lines, ...texts.map((text) => ({ id: crypto.randomUUID(), text, done: false }))]);
+	}
 	let fresh = $state('');
 	let list = $state<HTMLElement>();
 	const done = $derived(lines.filter((line) => line.done).length);
@@ -25,6 +60,16 @@
 		const text = input.value.trim();
 		if (!text) input.value = line.text;
 		else if (text !== line.text) change(line.id, { text });
+	}
+	const stop = (event: KeyboardEvent) => {
+		if (event.key === 'Escape') return;
+		event.stopPropagation();
+		if (event.key === 'Enter') (event.currentTarget as HTMLInputElement).blur();
+	};
+	function detail(line: Line, what: 'quantity' | 'link', typed: string): void {
+		let text = typed.trim();
+		if (what === 'link' && text && !/^https?:\/\//i.test(text)) text = `https://${text}`;
+		if (text !== (line[what] ?? '')) change(line.id, { [what]: text || undefined });
 	}
 	/** Moves a line one place, and the focus with it. */
 	async function move(i: number, by: number) {
@@ -48,6 +93,11 @@
 <h3>
 	Checklist {#if lines.length}<small>{done} of {lines.length} ticked</small>{/if}
 </h3>
+{#if states.length && shares.some(([state]) => state)}<p class="shares">
+		{shares
+			.map(([state, n]) => `${n} ${state || 'without a state'} (${figure((n / lines.length) * 100, 0)}%)`)
+			.join(', ')}
+	</p>{/if}
 <ul bind:this={list}>
 	{#each lines as line, i (line.id)}
 		<li>
@@ -55,7 +105,7 @@
 				checked={line.done}
 				disabled={!mayEdit}
 				aria-label={line.text}
-				onchange={() => change(line.id, { done: !line.done })}
+				onchange={() => tickLine(line)}
 			/>
 			{#if mayEdit}
 				<input
@@ -74,6 +124,29 @@
 						}
 					}}
 				/>
+				{#if line.quantity}<span class="quantity">{line.quantity}</span>{/if}
+				{#if line.link}<a
+						href={line.link}
+						target="_blank"
+						rel="noopener noreferrer"
+						aria-label="Where {line.text} is to be found">↗</a
+					>{/if}
+				{#if states.length || line.state}<select
+						aria-label="{line.text}: state"
+						value={line.state ?? ''}
+						onchange={(event) => setState(line, event.currentTarget.value)}
+					>
+						<option value="">–</option>
+						{#each [...new Set([...states, ...(line.state ? [line.state] : [])])] as state (state)}<option
+								>{state}</option
+							>{/each}
+					</select>{/if}
+				<button
+					type="button"
+					aria-label="{line.text}: more"
+					aria-expanded={more === line.id}
+					onclick={() => (more = more === line.id ? null : line.id)}>…</button
+				>
 				<button type="button" aria-label="{line.text}: up" disabled={i === 0} onclick={() => void move(i, -1)}
 					>↑</button
 				>
@@ -88,8 +161,42 @@
 					aria-label="{line.text}: take off"
 					onclick={() => onlines(lines.filter((one) => one.id !== line.id))}>×</button
 				>
-			{:else}<span class:done={line.done}>{line.text}</span>{/if}
+			{:else}<span class:done={line.done}>{line.text}</span>
+				{#if line.quantity}<span class="quantity">{line.quantity}</span>{/if}
+				{#if line.state}<span class="quantity">{line.state}</span>{/if}
+				{#if line.link}<a
+						href={line.link}
+						target="_blank"
+						rel="noopener noreferrer"
+						aria-label="Where {line.text} is to be found">↗</a
+					>{/if}{/if}
 		</li>
+		{#if more === line.id && mayEdit}
+			<li class="more">
+				<label
+					>How much <input
+						value={line.quantity ?? ''}
+						maxlength={30}
+						placeholder="12 m"
+						onkeydown={stop}
+						onblur={(event) => detail(line, 'quantity', event.currentTarget.value)}
+					/></label
+				>
+				<label
+					>Where to find it <input
+						value={line.link ?? ''}
+						maxlength={500}
+						placeholder="https://…"
+						inputmode="url"
+						onkeydown={stop}
+						onblur={(event) => detail(line, 'link', event.currentTarget.value)}
+					/></label
+				>
+				<button type="button" class="link" onclick={() => ((more = null), oncard(line))}
+					>Make it a card</button
+				>
+			</li>
+		{/if}
 	{/each}
 </ul>
 {#if mayEdit}
@@ -98,7 +205,8 @@
 			bind:value={fresh}
 			maxlength={300}
 			aria-label="A new checklist line"
-			placeholder="A new line, then Enter"
+			placeholder="A new line, then Enter; or paste many"
+			onpaste={paste}
 			onkeydown={(event) => event.key !== 'Escape' && event.stopPropagation()}
 		/>
 	</form>
@@ -117,6 +225,52 @@
 		list-style: none;
 		margin: 0;
 		padding: 0;
+	}
+	.shares {
+		margin: 0 0 4px;
+		font-size: 0.9rem;
+		color: var(--soft);
+	}
+	.quantity {
+		color: var(--soft);
+		font-size: 0.9rem;
+		white-space: nowrap;
+	}
+	select {
+		border: 0;
+		border-bottom: 1px solid var(--rule);
+		border-radius: 0;
+		background-color: transparent;
+		color: var(--ink);
+		font: inherit;
+		font-size: 0.9rem;
+		padding: 1px 18px 1px 2px;
+		max-width: 96px;
+	}
+	.more {
+		flex-wrap: wrap;
+		padding: 2px 0 8px 26px;
+		gap: 6px 12px;
+	}
+	.more label {
+		display: inline-flex;
+		gap: 6px;
+		align-items: center;
+		color: var(--soft);
+		font-size: 0.9rem;
+	}
+	.more input {
+		border: 1px solid var(--rule);
+		border-radius: 3px;
+		background: var(--sheet);
+		color: var(--ink);
+		font: inherit;
+		padding: 2px 6px;
+		width: 130px;
+	}
+	.more .link {
+		padding: 0 4px;
+		color: var(--moss);
 	}
 	li {
 		display: flex;

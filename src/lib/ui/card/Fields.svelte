@@ -1,16 +1,13 @@
 <script lang="ts">
 	import { Input, Select } from 'flowbite-svelte';
 	import { parseDay } from '$core/calendar/days';
-	import { laneOf, roomForOthers } from '$core/board/lanes';
-	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
-	import { uses } from '$core/board/used';
+	import type { Field } from '$core/board/fields';
+	import type { BoardHead, PersonView } from '$core/pages/board';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
-	import DateField from '../form/DateField.svelte';
-	import { CLASSES, className } from '../classes';
-	import OwnField from './OwnField.svelte';
+	import FieldRow from './FieldRow.svelte';
 	import NameTag from '../board/NameTag.svelte';
-	import { amount, blockedWords, count, dateWords, daysSince, momentWords } from '../words';
+	import { amount, blockedWords, count, daysSince, dayOf, dueWords, momentWords } from '../words';
 	import type { CardPage } from '$core/pages/card';
 
 	interface Props {
@@ -34,15 +31,6 @@
 	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
 	const small = { select: 'py-1 px-2 text-base' };
 	const value = (event: Event) => (event.currentTarget as HTMLSelectElement | HTMLInputElement).value;
-	const types = $derived([
-		{ value: '', name: 'none' },
-		...[...new Set([...head.types.map((type) => type.name), ...(card.type ? [card.type] : [])])].map(
-			(name) => ({
-				value: name,
-				name,
-			}),
-		),
-	]);
 	const initiatives = $derived([
 		{ value: '', name: 'none' },
 		...[...new Set([...head.initiatives, ...(card.initiative ? [card.initiative] : [])])].map((name) => ({
@@ -72,11 +60,6 @@
 			: []),
 		...coming.map((sprint) => ({ value: String(sprint.number), name: `${sprint.number}, planned` })),
 	]);
-	const lane = $derived(laneOf(head.lanes, card));
-	const lanes = $derived([
-		...(roomForOthers(head.lanes) || !lane ? [{ value: '', name: 'none' }] : []),
-		...head.lanes.map(({ id, name }) => ({ value: id, name })),
-	]);
 	/** Where a card can stand, with the slots of each place. */
 	const places = $derived([
 		...(card.column === null ? [{ value: 'backlog', name: 'the backlog' }] : []),
@@ -102,244 +85,225 @@
 					: board.move(live, place, undefined),
 		);
 	}
+	/** Fields that stand elsewhere in the panel, or follow from what does. */
+	const ELSEWHERE = [
+		'number',
+		'title',
+		'left',
+		'waits',
+		'files',
+		'private',
+		'checks',
+		'age',
+		'carried',
+		'finished',
+	];
+	function shown({ id }: Field): boolean {
+		if (ELSEWHERE.includes(id)) return false;
+		if (id === 'sprint') return !card.parts;
+		if (id === 'ready') return card.column === null;
+		// What has no day says nothing of its length; nobody reviews by a day.
+		if (id === 'length') return Boolean(card.start || card.due);
+		if (id === 'review') return Boolean(card.review);
+		return id !== 'done' || (card.clock !== 'done' && !card.parts);
+	}
 	let naming = $state(false);
 	const take = (element: HTMLElement) => element.querySelector('input')?.focus();
 </script>
 
 <dl>
-	<dt>
-		{#if mayEdit && !card.archived}<label for="card-place">Stands in</label>{:else}Stands in{/if}
-	</dt>
-	<dd>
-		{#if mayEdit && !card.archived}<Select
-				id="card-place"
-				items={places}
-				placeholder=""
-				classes={small}
-				value={card.column ?? 'backlog'}
-				onchange={(event: Event) => moveTo(value(event))}
-			/>{:else}{column?.name ?? 'the backlog'}{/if}
-		{#if card.clock === 'running' && card.started}on day {Math.max(
-				1,
-				daysSince(card.started, parseDay(today)!, head.timeZone),
-			)}{/if}
-		{#if card.clock === 'done' && card.finished}finished {momentWords(card.finished, head.timeZone)}{/if}
-		{#if card.letThrough}<br /><span class="warn">let through: {card.letThrough}</span>{/if}
-	</dd>
-	<dt>Owners</dt>
-	<dd>
-		{#each card.owners as owner (owner)}{@const person = people.get(owner)}{#if person}<span class="owner"
-					><NameTag {person} seed={person.seed} /> <span aria-hidden="true">{person.name}</span></span
-				>{/if}{:else}nobody{/each}
-		{#if mayEdit}<button
-				type="button"
-				class="link"
-				aria-label="Change owners"
-				onclick={() => onask({ kind: 'owners', cards: [card] })}>Change</button
-			>{/if}
-	</dd>
-	{#if head.unit !== 'none'}
-		<dt>Size</dt>
-		<dd>
-			{#if card.parts}{amount(card.parts.size, head.unit)} in its sub-cards, {amount(
-					card.parts.left,
-					head.unit,
-				)} left
-			{:else}
-				{card.size === null
-					? 'not sized'
-					: `${amount(card.size, head.unit)}, ${amount(card.left, head.unit)} left`}
+	{#each board.fields.filter(shown) as field (field.id)}
+		{#if field.id === 'column'}
+			<dt>
+				{#if mayEdit && !card.archived}<label for="card-place">Stands in</label>{:else}Stands in{/if}
+			</dt>
+			<dd>
+				{#if mayEdit && !card.archived}<Select
+						id="card-place"
+						items={places}
+						placeholder=""
+						classes={small}
+						value={card.column ?? 'backlog'}
+						onchange={(event: Event) => moveTo(value(event))}
+					/>{:else}{column?.name ?? 'the backlog'}{/if}
+				{#if card.clock === 'running' && card.started}on day {Math.max(
+						1,
+						daysSince(card.started, parseDay(today)!, head.timeZone),
+					)}{/if}
+				{#if card.clock === 'done' && card.finished}finished {momentWords(
+						card.finished,
+						head.timeZone,
+					)}{#if card.due}{@const on = dueWords(
+							card.due,
+							parseDay(today)!,
+							dayOf(card.finished, head.timeZone),
+						)}, <span class={on.tone}>{on.tone === 'late' ? on.text : 'on time'}</span>{/if}{/if}
+				{#if card.letThrough}<br /><span class="warn">let through: {card.letThrough}</span>{/if}
+			</dd>
+		{:else if field.id === 'owners'}
+			<dt>Owners</dt>
+			<dd>
+				{#each card.owners as owner (owner)}{@const person = people.get(owner)}{#if person}<span class="owner"
+							><NameTag {person} seed={person.seed} /> <span aria-hidden="true">{person.name}</span></span
+						>{/if}{:else}nobody{/each}
 				{#if mayEdit}<button
 						type="button"
 						class="link"
-						aria-label="Change size"
-						onclick={() => onask({ kind: 'size', card })}>Change</button
-					>
-					{#if card.clock !== 'done' && !card.archived}<button
+						aria-label="Change owners"
+						onclick={() => onask({ kind: 'owners', cards: [card] })}>Change</button
+					>{/if}
+			</dd>
+		{:else if field.id === 'size'}
+			<dt>Size</dt>
+			<dd>
+				{#if card.parts}{amount(card.parts.size, head.unit)} in its sub-cards, {amount(
+						card.parts.left,
+						head.unit,
+					)} left
+				{:else}
+					{card.size === null
+						? 'not sized'
+						: `${amount(card.size, head.unit)}, ${amount(card.left, head.unit)} left`}
+					{#if mayEdit}<button
 							type="button"
 							class="link"
-							onclick={() => onask({ kind: 'split', card })}>Split</button
+							aria-label="Change size"
+							onclick={() => onask({ kind: 'size', card })}>Change</button
+						>
+						{#if card.clock !== 'done' && !card.archived}<button
+								type="button"
+								class="link"
+								onclick={() => onask({ kind: 'split', card })}>Split</button
+							>{/if}{/if}
+				{/if}
+			</dd>
+		{:else if field.id === 'sprint'}
+			<dt><label for="card-sprint">Sprint</label></dt>
+			<dd>
+				{#if mayEdit && card.clock !== 'done' && !card.archived}<Select
+						id="card-sprint"
+						items={sprints}
+						placeholder=""
+						classes={small}
+						value={card.sprint === null ? '' : String(card.sprint)}
+						onchange={(event: Event) =>
+							void again(board.plan([card], value(event) ? Number(value(event)) : null))}
+					/>{:else}{card.sprint === null ? 'none' : card.sprint}{/if}
+				{#if card.sprint !== null && card.sprint === running?.number}
+					{#if card.unplanned}unplanned{/if}
+					{#if mayEdit && card.clock !== 'done'}<button
+							type="button"
+							class="link"
+							onclick={() =>
+								void again(
+									board.ask('PlanCards', {
+										board: head.id,
+										cards: [{ card: card.id, version: card.version }],
+										sprint: card.sprint,
+										planned: card.unplanned,
+									}),
+								)}>{card.unplanned ? 'It was planned' : 'It was not planned'}</button
+						>{/if}
+				{/if}
+			</dd>
+		{:else if field.id === 'blocked'}
+			<dt>Blocked</dt>
+			<dd>
+				{#if card.blocked}<span class="warn"
+						>{blockedWords(card.blocked)}, {count(
+							Math.max(1, daysSince(card.blocked.since, parseDay(today)!, head.timeZone)),
+							'day',
+						)}</span
+					>
+					{#if mayEdit}<button type="button" class="link" onclick={() => void again(board.unblock(card))}
+							>Unblock</button
+						>{/if}
+				{:else}no {#if mayEdit && card.clock !== 'done'}<button
+							type="button"
+							class="link"
+							onclick={() => onask({ kind: 'block', card })}>Block</button
 						>{/if}{/if}
-			{/if}
-		</dd>
-	{/if}
-	{#if head.sprintDays !== null && !card.parts}
-		<dt><label for="card-sprint">Sprint</label></dt>
-		<dd>
-			{#if mayEdit && card.clock !== 'done' && !card.archived}<Select
-					id="card-sprint"
-					items={sprints}
-					placeholder=""
-					classes={small}
-					value={card.sprint === null ? '' : String(card.sprint)}
-					onchange={(event: Event) =>
-						void again(board.plan([card], value(event) ? Number(value(event)) : null))}
-				/>{:else}{card.sprint === null ? 'none' : card.sprint}{/if}
-			{#if card.sprint !== null && card.sprint === running?.number}
-				{#if card.unplanned}unplanned{/if}
-				{#if mayEdit && card.clock !== 'done'}<button
+			</dd>
+		{:else if field.id === 'labels'}
+			<dt>Labels</dt>
+			<dd>
+				{card.labels.join(', ') || 'none'}
+				{#if mayEdit}<button
 						type="button"
 						class="link"
-						onclick={() =>
-							void again(
-								board.ask('PlanCards', {
-									board: head.id,
-									cards: [{ card: card.id, version: card.version }],
-									sprint: card.sprint,
-									planned: card.unplanned,
-								}),
-							)}>{card.unplanned ? 'It was planned' : 'It was not planned'}</button
+						aria-label="Change labels"
+						onclick={() => onask({ kind: 'labels', cards: [card] })}>Change</button
 					>{/if}
-			{/if}
-		</dd>
-	{/if}
-	<dt>Blocked</dt>
-	<dd>
-		{#if card.blocked}<span class="warn"
-				>{blockedWords(card.blocked)}, {count(
-					Math.max(1, daysSince(card.blocked.since, parseDay(today)!, head.timeZone)),
-					'day',
-				)}</span
-			>
-			{#if mayEdit}<button type="button" class="link" onclick={() => void again(board.unblock(card))}
-					>Unblock</button
-				>{/if}
-		{:else}no {#if mayEdit && card.clock !== 'done'}<button
-					type="button"
-					class="link"
-					onclick={() => onask({ kind: 'block', card })}>Block</button
-				>{/if}{/if}
-	</dd>
-	{#if head.lanes.length}<dt><label for="card-lane">Lane</label></dt>
-		<dd>
-			{#if mayEdit && !card.archived}<Select
-					id="card-lane"
-					items={lanes}
-					placeholder=""
-					classes={small}
-					value={lane?.id ?? ''}
-					onchange={(event: Event) =>
-						void again(board.changeCards([board.latest(card)], { lane: value(event) || null }))}
-				/>{:else}{lane?.name ?? 'none'}{/if}
-		</dd>
-	{/if}
-	{#if uses(head, 'classes')}<dt><label for="card-class">Class</label></dt>
-		<dd>
-			{#if mayEdit}<Select
-					id="card-class"
-					items={[...CLASSES]}
-					placeholder=""
-					classes={small}
-					value={card.class}
-					onchange={(event: Event) => void again(board.classify(card, value(event) as CardView['class']))}
-				/>{:else}{className(card.class)}{/if}
-		</dd>
-	{/if}
-	{#if uses(head, 'types')}<dt><label for="card-type">Type</label></dt>
-		<dd>
-			{#if mayEdit && types.length > 1}<Select
-					id="card-type"
-					items={types}
-					placeholder=""
-					classes={small}
-					value={card.type}
-					onchange={(event: Event) => void again(board.changeCards([card], { type: value(event) }))}
-				/>{:else}{card.type || 'none'}{/if}
-		</dd>
-	{/if}
-	<dt>Labels</dt>
-	<dd>
-		{card.labels.join(', ') || 'none'}
-		{#if mayEdit}<button
-				type="button"
-				class="link"
-				aria-label="Change labels"
-				onclick={() => onask({ kind: 'labels', cards: [card] })}>Change</button
-			>{/if}
-	</dd>
-	<dt><label for="card-initiative">Initiative</label></dt>
-	<dd>
-		{#if mayEdit && naming}<span {@attach take}
-				><Input
-					id="card-initiative"
-					class="px-2 py-1 text-base"
-					maxlength={80}
-					placeholder="its name"
-					onblur={() => (naming = false)}
-					onkeydown={(event: KeyboardEvent) => {
-						event.stopPropagation();
-						const name = value(event).trim();
-						if (event.key === 'Escape') naming = false;
-						if (event.key !== 'Enter' || !name) return;
-						naming = false;
-						void again(board.changeCards([card], { initiative: name }));
-					}}
-				/></span
-			>
-		{:else if mayEdit}<Select
-				id="card-initiative"
-				items={initiatives}
-				placeholder=""
-				classes={small}
-				value={card.initiative ?? ''}
-				onchange={(event: Event) =>
-					void again(board.changeCards([card], { initiative: value(event) || null }))}
-			/><button type="button" class="link" onclick={() => (naming = true)}>Name a new one</button
-			>{:else}{card.initiative ?? 'none'}{/if}
-	</dd>
-	{#if uses(head, 'dates')}<dt><label for="card-start">Start</label></dt>
-		<dd>
-			{#if mayEdit}<DateField
-					id="card-start"
-					label="Start"
-					none
-					value={card.start ?? ''}
+			</dd>
+		{:else if field.id === 'initiative'}
+			<dt><label for="card-initiative">Initiative</label></dt>
+			<dd>
+				{#if mayEdit && naming}<span {@attach take}
+						><Input
+							id="card-initiative"
+							class="px-2 py-1 text-base"
+							maxlength={80}
+							placeholder="its name"
+							onblur={() => (naming = false)}
+							onkeydown={(event: KeyboardEvent) => {
+								event.stopPropagation();
+								const name = value(event).trim();
+								if (event.key === 'Escape') naming = false;
+								if (event.key !== 'Enter' || !name) return;
+								naming = false;
+								void again(board.changeCards([card], { initiative: name }));
+							}}
+						/></span
+					>
+				{:else if mayEdit}<Select
+						id="card-initiative"
+						items={initiatives}
+						placeholder=""
+						classes={small}
+						value={card.initiative ?? ''}
+						onchange={(event: Event) =>
+							void again(board.changeCards([card], { initiative: value(event) || null }))}
+					/><button type="button" class="link" onclick={() => (naming = true)}>Name a new one</button
+					>{:else}{card.initiative ?? 'none'}{/if}
+			</dd>
+		{:else if field.id === 'ready'}
+			<dt>Ready</dt>
+			<dd>
+				{card.ready ? 'yes' : 'not yet'}
+				{#if mayEdit}<button
+						type="button"
+						class="link"
+						onclick={() => void again(board.changeCards([card], { ready: !card.ready }))}
+						>{card.ready ? 'Not ready after all' : 'Mark it as ready'}</button
+					>{/if}
+			</dd>
+		{:else}
+			<dt><label for="field-{field.id}">{field.name}</label></dt>
+			<dd>
+				<FieldRow
+					{field}
+					{card}
+					looking={board.looking}
 					{today}
-					onchange={(day) => void again(board.startOn(card, day || null))}
-				/>{:else}{card.start ? dateWords(card.start, today) : 'no date'}{/if}
-		</dd>
-		<dt><label for="card-due">Due</label></dt>
-		<dd>
-			{#if mayEdit}<DateField
-					id="card-due"
-					label="Due"
-					none
-					value={card.due ?? ''}
-					{today}
-					onchange={(day) => void again(board.date(card, day || null))}
-				/>{:else}{card.due ? dateWords(card.due, today) : 'no date'}{/if}
-		</dd>
-	{/if}
-	{#if card.column === null}
-		<dt>Ready</dt>
-		<dd>
-			{card.ready ? 'yes' : 'not yet'}
-			{#if mayEdit}<button
-					type="button"
-					class="link"
-					onclick={() => void again(board.changeCards([card], { ready: !card.ready }))}
-					>{card.ready ? 'Not ready after all' : 'Mark it as ready'}</button
-				>{/if}
-		</dd>
-	{/if}
-	{#each head.fields as field (field.id)}
-		<dt><label for="field-{field.id}">{field.name}</label></dt>
-		<dd>
-			<OwnField
-				{field}
-				value={card.fields[field.id]}
-				{today}
-				{mayEdit}
-				onchange={(held) => void again(board.setField(card, field.id, held))}
-			/>
-		</dd>
+					mayEdit={mayEdit && !(field.id === 'lane' && card.archived)}
+					none={field.day
+						? 'no date'
+						: field.id === 'reviewer'
+							? 'nobody'
+							: field.id === 'done'
+								? 'not said'
+								: 'none'}
+					onchange={(change) => void again(board.put(card, change))}
+				/>
+			</dd>
+		{/if}
 	{/each}
 </dl>
 
 <style>
 	dl {
 		display: grid;
-		grid-template-columns: 84px 1fr;
+		grid-template-columns: 92px 1fr;
 		gap: 5px 10px;
 		margin: 6px 0;
 		align-items: center;
@@ -354,6 +318,9 @@
 		gap: 3px 10px;
 		align-items: center;
 		min-height: 26px;
+	}
+	.late {
+		color: var(--brick);
 	}
 	.owner {
 		display: inline-flex;

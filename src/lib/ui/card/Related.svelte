@@ -1,28 +1,20 @@
 <script lang="ts">
-	import type { Unit } from '$core/pages/board';
+	import type { CardLink, CardPage } from '$core/pages/card';
 	import CardPick from '../form/CardPick.svelte';
-	import { amount } from '../words';
-	import type { CardPage } from '$core/pages/card';
 
 	interface Props {
 		card: CardPage;
-		unit: Unit;
-		/** The last part of the board’s address. */
-		slug: string;
 		mayEdit: boolean;
-		href: (number: number) => string;
-		/** Adds a sub-card with a title; gives whether it was made. */
-		onpart: (title: string) => Promise<boolean>;
+		href: (key: string | number) => string;
 		/** `part`: it becomes a sub-card of the other one. */
-		onlink: (kind: 'blocks' | 'relates' | 'part', to: number) => Promise<boolean>;
-		onunlink: (link: CardPage['links'][number]) => void;
+		onlink: (kind: 'blocks' | 'waits' | 'relates' | 'part', to: string) => Promise<boolean>;
+		onunlink: (link: CardLink) => void;
 		/** Lets the card stand by itself again. */
 		onfree: () => void;
 	}
-	/** What a card is part of, its own parts, and its links to other cards. */
-	let { card, unit, slug, mayEdit, href, onpart, onlink, onunlink, onfree }: Props = $props();
-	let title = $state('');
-	let kind = $state<'blocks' | 'relates' | 'part'>('blocks');
+	/** What a card is part of, and its links to other cards, on whatever board. */
+	let { card, mayEdit, href, onlink, onunlink, onfree }: Props = $props();
+	let kind = $state<'blocks' | 'waits' | 'relates' | 'part'>('blocks');
 
 	const words = (link: CardPage['links'][number]) =>
 		link.kind === 'blocks'
@@ -35,12 +27,9 @@
 					: 'was split into'
 				: 'relates to';
 
-	async function part(event: SubmitEvent) {
-		event.preventDefault();
-		const text = title.trim();
-		if (text && (await onpart(text))) title = '';
-	}
-	const stop = (event: KeyboardEvent) => event.key !== 'Escape' && event.stopPropagation();
+	/** How the other card stands, where that says something. */
+	const standing = ({ done, archived, blocked, place }: CardLink) =>
+		done ? 'done' : archived ? 'archived' : blocked ? `blocked, in ${place}` : `in ${place}`;
 </script>
 
 {#if card.parentCard}
@@ -51,50 +40,28 @@
 		>
 		{#if mayEdit}<button type="button" class="link" onclick={onfree}>Let it stand by itself</button>{/if}
 	</p>
-{:else}
-	<h3>
-		Sub-cards {#if card.children.length}<small
-				>{card.children.filter((child) => child.done).length} of {card.children.length} done{unit === 'none'
-					? ''
-					: `, ${amount(
-							card.children.reduce((sum, child) => sum + child.left, 0),
-							unit,
-						)} left`}</small
-			>{/if}
-	</h3>
-	<ul>
-		{#each card.children as child (child.id)}
-			<li>
-				<a href={href(child.number)} class:done={child.done} data-sveltekit-noscroll data-sveltekit-keepfocus
-					><b>{child.number}</b> {child.title}</a
-				>
-				{#if unit !== 'none'}<span>{child.size === null ? 'not sized' : amount(child.left, unit)}</span>{/if}
-			</li>
-		{/each}
-	</ul>
-	{#if mayEdit && !card.archived}
-		<form onsubmit={part}>
-			<input
-				bind:value={title}
-				maxlength={300}
-				aria-label="A new sub-card"
-				placeholder="A new sub-card, then Enter"
-				onkeydown={stop}
-			/>
-		</form>
-	{/if}
 {/if}
 <h3>Links</h3>
 <ul>
-	{#each card.links as one (`${one.kind}${one.number}${one.comes}`)}
+	{#each card.links as one, i (i)}
 		<li>
-			<a href={href(one.number)} class:done={one.done} data-sveltekit-noscroll data-sveltekit-keepfocus
-				><em>{words(one)}</em> <b>{one.number}</b> {one.title}</a
+			<span class="other"
+				>{#if one.key}<a
+						href={one.board === card.board
+							? href(one.key.replace(/^.*-/, ''))
+							: `/boards/${one.board}?card=${one.key}`}
+						class:done={one.done}
+						data-sveltekit-noscroll
+						data-sveltekit-keepfocus
+						><em>{words(one)}</em> <b>{one.board === card.board ? one.key.replace(/^.*-/, '') : one.key}</b>
+						{one.title}</a
+					>{:else}<em>{words(one)}</em> {one.title}{/if}
+				<small class:warn={one.comes && one.kind === 'blocks' && !one.done}>{standing(one)}</small></span
 			>
-			{#if mayEdit}<button
+			{#if mayEdit && one.key}<button
 					type="button"
 					class="link"
-					aria-label="Take away the link to {one.number}"
+					aria-label="Take away the link to {one.key.replace(/^.*-/, '')}"
 					onclick={() => onunlink(one)}>×</button
 				>{/if}
 		</li>
@@ -104,6 +71,7 @@
 	<div class="linking">
 		<select bind:value={kind} aria-label="How it is linked">
 			<option value="blocks">blocks</option>
+			<option value="waits">waits for</option>
 			<option value="relates">relates to</option>
 			{#if !card.parentCard && !card.children.length}<option value="part">is part of</option>{/if}
 		</select>
@@ -111,9 +79,9 @@
 			id="link-to"
 			label="The other card"
 			placeholder="words of its title, or its number"
-			board={slug}
+			board={kind === 'part' ? card.board : undefined}
 			but={[card.key]}
-			onpick={(other) => onlink(kind, Number(other.key.replace(/^.*-/, '')))}
+			onpick={(other) => onlink(kind, other.key)}
 		/>
 	</div>
 {/if}
@@ -140,8 +108,8 @@
 		border-bottom: 1px dotted var(--rule);
 		overflow-wrap: anywhere;
 	}
-	li span {
-		white-space: nowrap;
+	.other {
+		min-width: 0;
 	}
 	a {
 		text-decoration: none;
@@ -163,10 +131,6 @@
 	.parent .link {
 		margin-left: 8px;
 	}
-	form {
-		margin-top: 6px;
-	}
-	input,
 	select {
 		min-height: 34px;
 		padding: 3px 8px;
@@ -178,13 +142,6 @@
 	}
 	select {
 		background-image: none;
-	}
-	form input {
-		width: 100%;
-	}
-	input::placeholder {
-		color: var(--faint);
-		opacity: 1;
 	}
 	.linking {
 		display: grid;
@@ -200,7 +157,6 @@
 	@media (pointer: coarse) {
 		li a,
 		li .link,
-		input,
 		select {
 			min-height: 44px;
 		}

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Textarea } from 'flowbite-svelte';
 	import type { CardEvent } from '$core/pages/card';
+	import { draftOf, keepDraft } from '../drafts';
 	import { momentWords } from '../words';
 	import Markdown from '../form/Markdown.svelte';
 
@@ -12,13 +13,10 @@
 		onsay: (text: string) => Promise<boolean>;
 	}
 	let { cardKey, comments, timeZone, onsay }: Props = $props();
-	const stored = $derived(`harrow-comment-${cardKey}`);
+	const stored = $derived(`comment-${cardKey}`);
 	// svelte-ignore state_referenced_locally
-	let text = $state(sessionStorage.getItem(stored) ?? '');
-	$effect(() => {
-		if (text) sessionStorage.setItem(stored, text);
-		else sessionStorage.removeItem(stored);
-	});
+	let text = $state(draftOf(stored) ?? '');
+	$effect(() => keepDraft(stored, text || null));
 	async function say() {
 		const words = text.trim();
 		if (!words) return;

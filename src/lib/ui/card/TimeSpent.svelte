@@ -98,6 +98,7 @@
 		<TimeDialog
 			title={entry ? `Time on ${props.number}` : `Log time on ${props.number}`}
 			hours={entry?.hours ?? null}
+			draft={entry ? undefined : `time-${props.cardId}`}
 			day={entry?.day ?? today}
 			{today}
 			note={entry?.note}
@@ -108,14 +109,18 @@
 			onremove={entry
 				? async () =>
 						said(
-							await props.ask('RemoveTime', { card: props.cardId, entry: entry.id, version: entry.version }),
+							await props.ask('RemoveTime', {
+								card: entry.card ?? props.cardId,
+								entry: entry.id,
+								version: entry.version,
+							}),
 						)
 				: undefined}
 			ontime={async ({ hours, day, note, billable, person }) =>
 				said(
 					await (entry
 						? props.ask('ChangeTime', {
-								card: props.cardId,
+								card: entry.card ?? props.cardId,
 								entry: entry.id,
 								version: entry.version,
 								hours,

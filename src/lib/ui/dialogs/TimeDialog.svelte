@@ -2,6 +2,7 @@
 	import { Checkbox, Input, Label, Select } from 'flowbite-svelte';
 	import { readHours } from '$core/capacity/hours-text';
 	import DateField from '../form/DateField.svelte';
+	import { draftOf, keepDraft } from '../drafts';
 	import Dialog from './Dialog.svelte';
 
 	interface Time {
@@ -30,19 +31,33 @@
 		onremove?: () => Promise<string>;
 		/** Gives what is wrong, in a sentence; empty when it was done. */
 		ontime: (time: Time) => Promise<string>;
+		/** Under what an unfinished entry is kept until it is sent; left out where it is not. */
+		draft?: string;
 		onclose: () => void;
 	}
 	let props: Props = $props();
 	// svelte-ignore state_referenced_locally
-	let hours = $state(props.hours === null ? '' : String(props.hours));
+	const begun = props.draft ? readDraft(props.draft) : null;
+	function readDraft(of: string): { hours: string; note: string } | null {
+		try {
+			return JSON.parse(draftOf(of) ?? 'null');
+		} catch {
+			return null;
+		}
+	}
+	// svelte-ignore state_referenced_locally
+	let hours = $state(begun?.hours ?? (props.hours === null ? '' : String(props.hours)));
 	// svelte-ignore state_referenced_locally
 	let day = $state(props.day ?? '');
 	// svelte-ignore state_referenced_locally
-	let note = $state(props.note ?? '');
+	let note = $state(begun?.note ?? props.note ?? '');
 	// svelte-ignore state_referenced_locally
 	let billable = $state(props.billable ?? false);
 	// svelte-ignore state_referenced_locally
 	let person = $state(props.person ?? '');
+	$effect(() => {
+		if (props.draft) keepDraft(props.draft, hours || note ? JSON.stringify({ hours, note }) : null);
+	});
 	let problem = $state('');
 	let sending = $state(false);
 	const take = (element: HTMLElement) => element.querySelector('input')?.select();
@@ -51,7 +66,9 @@
 		sending = true;
 		problem = await work;
 		sending = false;
-		if (!problem) props.onclose();
+		if (problem) return;
+		if (props.draft) keepDraft(props.draft, null);
+		props.onclose();
 	}
 	function submit(event: SubmitEvent) {
 		event.preventDefault();

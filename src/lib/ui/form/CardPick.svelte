@@ -109,6 +109,17 @@
 	}
 	input {
 		width: 100%;
+		min-height: 34px;
+		padding: 3px 8px;
+		border: 1px solid var(--rule);
+		border-radius: 3px;
+		background: var(--sheet);
+		color: var(--ink);
+		font: inherit;
+	}
+	input::placeholder {
+		color: var(--faint);
+		opacity: 1;
 	}
 	ul {
 		position: absolute;
@@ -158,6 +169,7 @@
 		display: none;
 	}
 	@media (pointer: coarse) {
+		input,
 		li {
 			min-height: 44px;
 		}

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Textarea } from 'flowbite-svelte';
 	import { tick } from 'svelte';
+	import { draftOf, keepDraft } from '../drafts';
 	import Markdown from './Markdown.svelte';
 
 	interface Props {
@@ -17,20 +18,33 @@
 	let { title, of, text, mayEdit, onkeep }: Props = $props();
 
 	const small = $derived(title[0]!.toLowerCase() + title.slice(1));
-	const stored = $derived(`harrow-draft-${of}`);
 	// svelte-ignore state_referenced_locally
-	const before = typeof sessionStorage === 'undefined' ? null : sessionStorage.getItem(stored);
-	let draft = $state(before ?? '');
+	const before = readDraft(of);
+	let draft = $state(before?.text ?? '');
 	// svelte-ignore state_referenced_locally
-	let writing = $state(before !== null && before !== text);
+	let writing = $state(before !== null && before.text !== text);
+	/** The text as it was when writing began: where it is another one by now, somebody else wrote meanwhile. */
+	// svelte-ignore state_referenced_locally
+	let base = $state(before?.base ?? text);
 	let looking = $state(false);
-	$effect(() => {
-		if (writing && draft !== text) sessionStorage.setItem(stored, draft);
-		else sessionStorage.removeItem(stored);
-	});
+	const theirs = $derived(writing && text !== base && text !== draft ? text : null);
+	$effect(() => keepDraft(of, writing && draft !== text ? JSON.stringify({ text: draft, base }) : null));
+	function readDraft(key: string): { text: string; base: string } | null {
+		try {
+			return JSON.parse(draftOf(key) ?? 'null');
+		} catch {
+			return null;
+		}
+	}
+	/** Goes on with one's own text, with theirs, or with both, one below the other. */
+	function decide(to: 'mine' | 'theirs' | 'both'): void {
+		if (to === 'theirs') draft = text;
+		if (to === 'both') draft = `${text.trimEnd()}\n\n${draft}`;
+		base = text;
+	}
 
 	function write() {
-		draft = text;
+		draft = base = text;
 		writing = true;
 		looking = false;
 	}
@@ -42,6 +56,8 @@
 		if (document.activeElement === document.body) change?.focus();
 	}
 	async function keep() {
+		// Two texts are not mixed without anybody's seeing it.
+		if (theirs !== null) return;
 		if (await onkeep(draft)) await stop();
 	}
 	const take = (element: HTMLElement) => {
@@ -75,8 +91,19 @@
 				placeholder="Markdown: **strong**, - lists, [links](https://…)"
 			/>
 		</div>{/if}
+	{#if theirs !== null}
+		<div class="theirs" role="alert">
+			<p class="care">Somebody else wrote here meanwhile:</p>
+			{#if theirs}<Markdown text={theirs} />{:else}<p class="soft">They took the text away.</p>{/if}
+			<p class="keep">
+				<button type="button" class="link" onclick={() => decide('mine')}>Go on with mine</button>
+				<button type="button" class="link" onclick={() => decide('theirs')}>Take theirs</button>
+				<button type="button" class="link" onclick={() => decide('both')}>Both, one below the other</button>
+			</p>
+		</div>
+	{/if}
 	<p class="keep">
-		<button type="button" class="go" onclick={() => void keep()}>Keep</button>
+		<button type="button" class="go" disabled={theirs !== null} onclick={() => void keep()}>Keep</button>
 		<button type="button" class="plain" onclick={() => void stop()}>Take back</button>
 	</p>
 {:else if text}<Markdown {text} />
@@ -97,6 +124,12 @@
 		display: flex;
 		gap: 8px;
 		margin: 8px 0 0;
+	}
+	.theirs {
+		margin: 8px 0;
+		padding: 4px 12px 8px;
+		border-left: 4px solid var(--ochre);
+		background: var(--paper);
 	}
 	.soft {
 		color: var(--soft);

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { forgetDrafts } from '../drafts';
 	import { page } from '$app/state';
 	import Timer from '../time/Timer.svelte';
 	import Find from './Find.svelte';
@@ -76,7 +77,7 @@
 					}}>{words}</button
 				>
 			{/each}
-			<form method="POST" action="/sign-out"><button>Sign out</button></form>
+			<form method="POST" action="/sign-out" onsubmit={forgetDrafts}><button>Sign out</button></form>
 		{/snippet}
 	</Menu>
 </header>

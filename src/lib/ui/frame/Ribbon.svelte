@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { line } from 'd3-shape';
 	import type { Segment, Unit } from '$core/pages/board';
-	import { parseDay } from '$core/calendar/days';
+	import { dayText, parseDay } from '$core/calendar/days';
 	import { amount, count, dateWords, figure } from '../words';
 
 	interface Props {
@@ -13,8 +13,10 @@
 		planning?: number | null;
 		/** The sprint whose report is open. */
 		reporting?: number | null;
+		/** Told of a moment of the past that somebody dragged to, `2026-11-05T14:00`. */
+		onmoment?: (at: string) => void;
 	}
-	let { segments, slug, unit, today, planning = null, reporting = null }: Props = $props();
+	let { segments, slug, unit, today, planning = null, reporting = null, onmoment }: Props = $props();
 
 	const percent = (share: number) => `${Math.round(share * 100)}%`;
 	function laterWhy(s: Extract<Segment, { kind: 'later' }>): string {
@@ -36,6 +38,37 @@
 		seen.observe(ribbon);
 		return () => seen.disconnect();
 	});
+
+	/** Where a pointer was put down on the past, and the moment it was drawn to since. */
+	let down: number | null = null;
+	let drawn = $state.raw<{ at: string; x: number } | null>(null);
+	/** So far it is drawn before it is no click any more. */
+	const FAR = 8;
+	function momentUnder(x: number): string | null {
+		const segment = [...ribbon!.querySelectorAll<HTMLElement>('[data-from]')].find((one) => {
+			const box = one.getBoundingClientRect();
+			return x >= box.left && x < box.right;
+		});
+		if (!segment) return null;
+		const { left, width } = segment.getBoundingClientRect();
+		const [from, to] = [segment.dataset.from!, segment.dataset.to!].map((text) => parseDay(text)!);
+		const at = from! + ((x - left) / width) * (to! + 1 - from!);
+		if (Math.floor(at) > parseDay(today)!) return null;
+		const hour = String(Math.floor((at % 1) * 24)).padStart(2, '0');
+		return `${dayText(Math.floor(at))}T${hour}:00`;
+	}
+	function draw(event: PointerEvent): void {
+		if (down === null || (!drawn && Math.abs(event.clientX - down) < FAR)) return;
+		const at = momentUnder(event.clientX);
+		if (at) drawn = { at, x: event.clientX };
+	}
+	function up(): void {
+		down = null;
+		if (!drawn) return;
+		onmoment?.(drawn.at);
+		// The click that ends the drawing opens nothing.
+		setTimeout(() => (drawn = null));
+	}
 
 	const most = $derived(
 		Math.max(
@@ -87,11 +120,23 @@
 </script>
 
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<nav class="ribbon screen-only" aria-label="Time" bind:this={ribbon} tabindex={scrolls ? 0 : undefined}>
+<nav
+	class="ribbon screen-only"
+	aria-label="Time"
+	bind:this={ribbon}
+	tabindex={scrolls ? 0 : undefined}
+	onpointerdown={({ clientX, button, pointerType }) => {
+		if (onmoment && !button && pointerType !== 'touch') down = clientX;
+	}}
+	ondragstart={(event) => event.preventDefault()}
+	onclickcapture={(event) => drawn && event.preventDefault()}
+>
 	{#each segments as s, i (i)}
 		{#if s.kind === 'past'}
 			<a
 				class="segment"
+				data-from={s.starts}
+				data-to={s.ends}
 				class:here={reporting === s.number}
 				href="/boards/{slug}/look-back/{s.number}"
 				aria-label="S{s.number}: report of sprint {s.number}, {dateWords(s.starts)} to {dateWords(
@@ -111,7 +156,12 @@
 		{:else if s.kind === 'running'}
 			{@const picture = burn(s)}
 			{@const [day, all] = dayOf(s.starts, s.ends)}
-			<a class="segment now" href="/boards/{slug}{picture.over ? '/settle' : ''}">
+			<a
+				class="segment now"
+				data-from={s.starts}
+				data-to={s.ends}
+				href="/boards/{slug}{picture.over ? '/settle' : ''}"
+			>
 				<span class="words"
 					><b>Sprint {s.number}</b>
 					{#if picture.over}<span class="warn">over, not settled</span> · {s.goal}{:else}{s.goal} · day {day} of
@@ -155,6 +205,8 @@
 		{:else if s.kind === 'week'}
 			<div
 				class="segment"
+				data-from={s.monday}
+				data-to={dayText(parseDay(s.monday)! + 6)}
 				class:week-now={s.running}
 				role="img"
 				aria-label="Week of {dateWords(s.monday)}: {s.finished} finished, {s.wip} in hand"
@@ -175,8 +227,26 @@
 		{/if}
 	{/each}
 </nav>
+<svelte:window onpointermove={draw} onpointerup={up} />
+{#if drawn}<p class="drawn" style:left="{drawn.x}px" aria-hidden="true">
+		As it stood on {dateWords(drawn.at.slice(0, 10), today)}, {drawn.at.slice(11)}
+	</p>{/if}
 
 <style>
+	.drawn {
+		position: fixed;
+		top: 150px;
+		z-index: 40;
+		margin: 0;
+		padding: 4px 9px;
+		transform: translateX(-50%);
+		background: var(--ink);
+		color: var(--sheet);
+		border-radius: 3px;
+		font-size: 0.9rem;
+		white-space: nowrap;
+		pointer-events: none;
+	}
 	.ribbon {
 		height: 60px;
 		display: flex;

@@ -91,6 +91,13 @@ export const KEYMAPS = {
 		letter('owners', 'o', 'owners'),
 		letter('size', 's', 'size and what is left'),
 		letter('time', 'l', 'log time'),
+		{
+			does: 'past',
+			on: ['z'],
+			shown: 'Z',
+			words: 'as it stood at a moment; from there back to now',
+			single: true,
+		},
 		UNDO,
 		FIND,
 		HELP,

@@ -120,7 +120,7 @@
 		input.focus();
 		input.select();
 	};
-	const looking = $derived({ board: head, ...board.looks });
+	const looking = $derived(board.looking);
 
 	/** Keeps what was typed; gives whether that could be read. */
 	function type(card: CardView, field: Field, input: HTMLInputElement): boolean {
@@ -151,6 +151,8 @@
 			return;
 		}
 		const changes: { card: CardView; change: Change }[] = [];
+		/** Cards as they are with what stands before in the paste. */
+		const then = new Map<string, CardView>();
 		let to = row;
 		for (const line of cells) {
 			while (rows[to] && !('card' in rows[to]!)) to++;
@@ -159,29 +161,28 @@
 			for (const [i, text] of line.entries()) {
 				const field = columns[column + i];
 				if (!field) break;
-				const read = readTyped(field, board.latest(there.card), text, looking);
+				const card = then.get(there.card.id) ?? board.latest(there.card);
+				const read = readTyped(field, card, text, looking);
 				if (!read.ok) {
 					problem = `Nothing was pasted. ${field.name} of ${there.card.number}: ${read.reason}.`;
 					return;
 				}
-				if (read.change) changes.push({ card: there.card, change: read.change });
+				if (!read.change) continue;
+				changes.push({ card: there.card, change: read.change });
+				then.set(card.id, board.after(card, read.change));
 			}
 		}
 		problem = '';
-		let done = 0;
-		for (const { card, change } of changes) if ((await board.put(card, change)).ok) done++;
-		board.tell({
-			tone: done < changes.length ? 'warn' : 'done',
-			text:
-				done < changes.length
-					? `${count(done, 'cell')} of ${changes.length} changed; the others were refused.`
-					: `${count(done, 'cell')} changed.`,
-		});
+		if (!changes.length) return;
+		// All of it is one step, and taken back as one.
+		const sent = await board.putAll(changes);
+		if (sent.ok)
+			board.tell({ tone: 'done', text: `${count(changes.length, 'cell')} changed.`, undo: sent.answer.id });
 	}
 
 	/** What is shown, as a file that any spreadsheet opens. */
 	function save(): void {
-		const shown = rows.flatMap((row) => ('card' in row ? [row.card] : []));
+		const shown = rows.flatMap((row) => ('card' in row && !row.card.hidden ? [row.card] : []));
 		const file = stringify(
 			[
 				['key', ...columns.map(({ name }) => name.toLowerCase())],
@@ -201,14 +202,38 @@
 		labels: [110, 1.4],
 		owners: [110, 1.2],
 	};
-	const widthOf = ({ id }: Field) => WIDTHS[id] ?? [86, 1];
+	/** Widths that this person drew columns to, here. */
+	const drawn = $derived(`list-widths-${head.id}`);
+	let widths = $state.raw<Record<string, number>>({});
+	$effect(() => {
+		widths = JSON.parse(localStorage.getItem(drawn) ?? '{}');
+	});
+	const [NARROW, BROAD] = [50, 700];
+	function widen({ id }: Field, to: number): void {
+		widths = { ...widths, [id]: Math.round(Math.max(NARROW, Math.min(BROAD, to))) };
+		localStorage.setItem(drawn, JSON.stringify(widths));
+	}
+	function drawWidth(event: PointerEvent, field: Field): void {
+		const edge = event.currentTarget as HTMLElement;
+		const from = event.clientX - edge.parentElement!.getBoundingClientRect().width;
+		edge.setPointerCapture(event.pointerId);
+		edge.onpointermove = (moved) => widen(field, moved.clientX - from);
+		edge.onpointerup = () => (edge.onpointermove = null);
+	}
+	const widthOf = ({ id }: Field): [number, number] =>
+		widths[id] ? [widths[id], 0] : (WIDTHS[id] ?? [86, 1]);
 	/** A card in a field as the list reads it. */
 	const shown = (field: Field, card: CardView) => {
 		const text = field.text(card);
 		return field.day && text ? dateWords(text, today) : text;
 	};
 	const template = $derived(
-		`56px ${columns.map((field) => `minmax(${widthOf(field)[0]}px, ${widthOf(field)[1]}fr)`).join(' ')}`,
+		`56px ${columns
+			.map((field) => {
+				const [least, part] = widthOf(field);
+				return part ? `minmax(${least}px, ${part}fr)` : `${least}px`;
+			})
+			.join(' ')}`,
 	);
 </script>
 
@@ -244,6 +269,9 @@
 		{#each columns as field (field.id)}
 			<span
 				role="columnheader"
+				aria-label="{field.name}{sortOf(field)
+					? ` ${sortOf(field)!.down ? '↓' : '↑'}${arrangement.sort.length > 1 ? placeOf(field) : ''}`
+					: ''}"
 				aria-sort={sortOf(field) ? (sortOf(field)!.down ? 'descending' : 'ascending') : 'none'}
 				><button
 					type="button"
@@ -252,7 +280,24 @@
 					>{field.name}{#if sortOf(field)}<small
 							>{sortOf(field)!.down ? '↓' : '↑'}{arrangement.sort.length > 1 ? placeOf(field) : ''}</small
 						>{/if}</button
-				></span
+				>
+				<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+				<span
+					class="edge"
+					role="separator"
+					aria-orientation="vertical"
+					aria-label="Width of {field.name}"
+					aria-valuenow={Math.round(widths[field.id] ?? widthOf(field)[0])}
+					tabindex="0"
+					title="Draw it wider or narrower"
+					onpointerdown={(event) => drawWidth(event, field)}
+					onkeydown={(event) => {
+						if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return;
+						event.preventDefault();
+						const wide = (event.currentTarget as HTMLElement).parentElement!.getBoundingClientRect().width;
+						widen(field, wide + (event.key === 'ArrowLeft' ? -20 : 20));
+					}}
+				></span></span
 			>
 		{/each}
 	</div>
@@ -406,6 +451,21 @@
 		background: var(--paper);
 		border-bottom: 1.5px solid var(--edge);
 		color: var(--soft);
+	}
+	.head > span {
+		position: relative;
+	}
+	.edge {
+		position: absolute;
+		inset: 4px 0 4px auto;
+		width: 9px;
+		border-right: 2px solid var(--rule);
+		cursor: col-resize;
+		touch-action: none;
+	}
+	.edge:hover,
+	.edge:focus-visible {
+		border-right-color: var(--river);
 	}
 	.head button {
 		border: 0;

@@ -5,6 +5,7 @@
 	import { SWITCHES, type Switch } from '$core/flow/set-up';
 	import type { SetUpPage } from '$core/pages/settings';
 	import type { CommandInput } from '../../commands';
+	import { list } from '../words';
 	import type { BoardState } from '../board/board-state.svelte';
 
 	let { board, setUp }: { board: BoardState; setUp: SetUpPage } = $props();
@@ -157,6 +158,31 @@
 						)}
 				/>
 			</div>{/if}
+		<div>
+			<Label for="set-lines">States of checklist lines, in their order</Label>
+			<Input
+				id="set-lines"
+				maxlength={400}
+				placeholder="needed, ordered, here, fitted"
+				value={head.lineStates.join(', ')}
+				onchange={(event: Event) => {
+					const states = [
+						...new Set(
+							of(event)
+								.split(/[;,]/)
+								.map((name) => name.trim())
+								.filter(Boolean),
+						),
+					];
+					void change(
+						{ lineStates: states },
+						states.length
+							? `Lines of checklists are ${list(states)}.`
+							: 'Lines of checklists are ticked or not, and nothing else.',
+					);
+				}}
+			/>
+		</div>
 	</div>
 	<p class="soft">
 		What it is for stands on <a class="link" href="/boards/{head.slug}/about">its own page</a>, and is written

@@ -3,6 +3,7 @@
 	import { page } from '$app/state';
 	import { setContext, untrack } from 'svelte';
 	import { parseDay } from '$core/calendar/days';
+	import { worksOn } from '$core/calendar/workdays';
 	import { BoardState } from '$lib/ui/board/board-state.svelte';
 	import Bar from '$lib/ui/frame/Bar.svelte';
 	import Messages from '$lib/ui/frame/Messages.svelte';
@@ -20,6 +21,7 @@
 		today: parseDay(data.today)!,
 		me: data.person!.id,
 		carried: data.ribbon.carried,
+		works: worksOn(data.ribbon.workdays),
 	});
 	untrack(() => board.know(data.head, data.now, looks));
 	$effect.pre(() => board.know(data.head, data.now, looks));
@@ -69,6 +71,7 @@
 				today={data.today}
 				planning={page.data.plan?.sprint ?? null}
 				reporting={page.data.report?.sprint.number ?? null}
+				onmoment={(at) => void goto(`/boards/${data.head.slug}?at=${at}`)}
 			/></Part
 		>
 	</div>

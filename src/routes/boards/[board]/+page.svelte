@@ -3,11 +3,11 @@
 	import { page } from '$app/state';
 	import { getContext, untrack } from 'svelte';
 	import type { CardView } from '$core/pages/board';
-	import { parseDay } from '$core/calendar/days';
+	import { dayText } from '$core/calendar/days';
 	import Board from '$lib/ui/board/Board.svelte';
-	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { isNarrow, passing, readFilter, writeFilter } from '$core/board/filter';
-	import { count } from '$lib/ui/words';
+	import { count, dayOf, momentWords } from '$lib/ui/words';
 	import { arrangedWords } from '$core/board/fields';
 	import { readArrangement } from '$core/board/arrange';
 	import { Described } from '$lib/ui/board/described.svelte';
@@ -21,14 +21,27 @@
 	import Places from '$lib/ui/frame/Places.svelte';
 
 	let { data } = $props();
-	const board = getContext<BoardState>('board');
-	untrack(() => board.load(data.board));
+	const live = getContext<BoardState>('board');
+	untrack(() => live.load(data.board));
 	$effect.pre(() => {
 		const { board: cards } = data;
-		untrack(() => board.load(cards));
+		untrack(() => live.load(cards));
 	});
+	/** A moment of the past has a board of its own: nothing that happens changes it. */
+	const stood = $derived.by(() => {
+		if (!data.stood) return null;
+		const { head, board: cards, at } = data.stood;
+		return untrack(() => {
+			const past = new BoardState(() => undefined);
+			past.know(head, at, { ...live.looks, today: dayOf(at, head.timeZone), carried: {} });
+			past.load(cards);
+			return past;
+		});
+	});
+	const board = $derived(stood ?? live);
 
-	const today = $derived(parseDay(data.today)!);
+	const today = $derived(board.looks.today);
+	const day = $derived(dayText(today));
 	const filter = $derived(readFilter(page.url.searchParams));
 	const arrangement = $derived(readArrangement(page.url.searchParams, board.fields));
 	const READINGS = ['cards', 'list', 'month', 'tally'] as const;
@@ -45,6 +58,7 @@
 			standing: new Map([...board.columns].map(([id, cards]) => [id, cards.length])),
 			cards: [...board.columns.values()].flat(),
 			expectation: board.expectation,
+			past: data.stood !== null,
 			sprint,
 			unit: board.head.unit,
 			today,
@@ -61,6 +75,14 @@
 	const standing = $derived([...board.columns.values()].flat());
 	const cards = $derived(standing.filter(passes));
 	const said = $derived([
+		...(data.stood
+			? [
+					{
+						text: `As it stood on ${momentWords(data.stood.at, board.head.timeZone)}: `,
+						tone: 'strong' as const,
+					},
+				]
+			: []),
 		...(arrangement.by && reading === 'cards'
 			? [{ text: `${arrangedWords(arrangement.by, arrangement.lanes)}. ` }]
 			: []),
@@ -70,6 +92,13 @@
 			: []),
 	]);
 	let keysShown = $state(false);
+	let facing = $state(false);
+	let past = $state(false);
+	/** Back to now, or asks for a moment of the past. */
+	function lookBack(): void {
+		if (data.stood) layOut({ at: null });
+		else past = true;
+	}
 
 	/** Changes how the address says that cards are laid out. */
 	function layOut(change: Record<string, string | null>): void {
@@ -91,40 +120,70 @@
 	const open = (card: Pick<CardView, 'number'>) => cardAddress(page.url, card);
 </script>
 
-<Places board={board.head} here="board">
-	<div class="showing">
-		<FilterLine {board} {filter} onfilter={narrow} />
-		<Layout {board} {arrangement} {reading} onlayout={layOut} />
-		<Lenses {board} params={page.url.searchParams} onlens={(query) => void look(query)} />
-	</div>
-</Places>
-<Sentence words={said} settle="/boards/{board.head.slug}/settle" {open} {filter} onfilter={narrow} />
-{#if reading === 'cards'}
-	<Board
-		{board}
-		{filter}
-		{arrangement}
-		described={described.cards}
-		{today}
-		carried={data.ribbon.carried}
-		keysOn={keys.on}
-		{open}
-		onkeys={() => (keysShown = true)}
-	/>
-{:else if reading === 'list'}
-	{#await import('$lib/ui/readings/List.svelte') then { default: List }}
-		<List {board} {cards} {arrangement} today={data.today} {open} onlayout={layOut} />
-	{/await}
-{:else if reading === 'month'}
-	{#await import('$lib/ui/readings/Month.svelte') then { default: Month }}
-		<Month {board} {cards} days={data.days} today={data.today} {open} onlayout={layOut} />
-	{/await}
-{:else}
-	{#await import('$lib/ui/readings/Tally.svelte') then { default: Tally }}
-		<Tally {board} {cards} {open} onlayout={layOut} />
+<div class="moment" class:past={data.stood}>
+	<Places board={live.head} here="board">
+		<div class="showing">
+			<FilterLine {board} {filter} onfilter={narrow} />
+			<Layout
+				{board}
+				{arrangement}
+				{reading}
+				onlayout={layOut}
+				onface={() => (facing = true)}
+				past={data.stood !== null}
+				onpast={lookBack}
+			/>
+			<Lenses {board} params={page.url.searchParams} onlens={(query) => void look(query)} />
+		</div>
+	</Places>
+	<Sentence words={said} settle="/boards/{board.head.slug}/settle" {open} {filter} onfilter={narrow} />
+	{#if reading === 'cards'}
+		<Board
+			{board}
+			{filter}
+			{arrangement}
+			described={described.cards}
+			{today}
+			carried={data.stood ? {} : data.ribbon.carried}
+			keysOn={keys.on}
+			{open}
+			onkeys={() => (keysShown = true)}
+			went={data.stood?.went}
+			onpast={lookBack}
+		/>
+	{:else if reading === 'list'}
+		{#await import('$lib/ui/readings/List.svelte') then { default: List }}
+			<List {board} {cards} {arrangement} today={day} {open} onlayout={layOut} />
+		{/await}
+	{:else if reading === 'month'}
+		{#await import('$lib/ui/readings/Month.svelte') then { default: Month }}
+			<Month {board} {cards} days={data.days} today={day} {open} onlayout={layOut} />
+		{/await}
+	{:else}
+		{#await import('$lib/ui/readings/Tally.svelte') then { default: Tally }}
+			<Tally {board} {cards} {open} onlayout={layOut} />
+		{/await}
+	{/if}
+</div>
+
+{#if past}
+	{#await import('$lib/ui/dialogs/PastDialog.svelte') then { default: PastDialog }}
+		<PastDialog
+			today={data.today}
+			at={page.url.searchParams.get('at')}
+			onmoment={(at) => {
+				past = false;
+				layOut({ at });
+			}}
+			onclose={() => (past = false)}
+		/>
 	{/await}
 {/if}
-
+{#if facing}
+	{#await import('$lib/ui/dialogs/FaceDialog.svelte') then { default: FaceDialog }}
+		<FaceDialog {board} onclose={() => (facing = false)} />
+	{/await}
+{/if}
 {#if keysShown}
 	{#await import('$lib/ui/dialogs/KeysDialog.svelte') then { default: KeysDialog }}
 		<KeysDialog
@@ -137,6 +196,18 @@
 {/if}
 
 <style>
+	.moment {
+		display: contents;
+	}
+	/* The paper of the past is a shade cooler. */
+	.past {
+		display: flex;
+		flex-direction: column;
+		flex: 1;
+		min-height: 0;
+		background: light-dark(#ecf1f2, #1d2428);
+		--paper: light-dark(#ecf1f2, #1d2428);
+	}
 	.showing {
 		display: flex;
 		flex-wrap: wrap;

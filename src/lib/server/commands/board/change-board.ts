@@ -16,7 +16,7 @@ import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import type { BoardContext } from '../../door/contexts.ts';
 import { applyDecorators } from '../../door/decorate.ts';
-import { Entries, Id, Line, Optional, OrNull } from '../../door/fields.ts';
+import { Entries, Id, Line, Lines, Optional, OrNull } from '../../door/fields.ts';
 
 /** Somebody who may see a board that only named people see. */
 export class NamedPerson {
@@ -105,6 +105,12 @@ export class ChangeBoard {
 	@IsIn(['advise', 'hold'], { message: 'The limit either advises or holds.' })
 	personMode?: 'advise' | 'hold';
 
+	/** The states that lines of checklists can have beside ticked or not, in their order: needed, ordered, here. */
+	@Optional()
+	@ArrayUnique({ message: 'Name each state once.' })
+	@Lines('state of lines', 12, 30)
+	lineStates?: string[];
+
 	/** Whether it is put away: it leaves every list, and nothing on it changes until it is brought back. */
 	@Optional()
 	@IsBoolean({ message: 'A board is put away or not: true or false.' })
@@ -128,6 +134,7 @@ interface Row {
 	off: string[];
 	person_limit: number | null;
 	person_mode: 'advise' | 'hold';
+	line_states: string[];
 	away_at: string | null;
 	position: number;
 }
@@ -163,11 +170,12 @@ export const changeBoard = boardCommand({
 			),
 			personLimit: input.personLimit === undefined ? before.person_limit : input.personLimit,
 			personMode: input.personMode ?? before.person_mode,
+			lineStates: input.lineStates ?? before.line_states,
 			away: input.away ?? before.away_at !== null,
 		};
 		await tx.query(
 			`update board set name = $2, key = $3, purpose = $4, unit = $5, visible_to = $6, changed_by = $7, off = $8,
-				person_limit = $9, person_mode = $10, away_at = case when $11 then coalesce(away_at, $12) end
+				person_limit = $9, person_mode = $10, line_states = $13, away_at = case when $11 then coalesce(away_at, $12) end
 			where id = $1`,
 			[
 				board.id,
@@ -182,6 +190,7 @@ export const changeBoard = boardCommand({
 				after.personMode,
 				after.away,
 				context.at,
+				after.lineStates,
 			],
 		);
 		if (input.people) await namePeople(context, input.people);
@@ -200,6 +209,7 @@ export const changeBoard = boardCommand({
 				off: before.off,
 				personLimit: before.person_limit,
 				personMode: before.person_mode,
+				lineStates: before.line_states,
 				away: before.away_at !== null,
 			},
 			after,

@@ -10,10 +10,11 @@ export class DateCard {
 	@Version()
 	version!: number;
 
-	/** The day it is due, `2026-12-04`; null for none. */
+	/** The day it is due, `2026-12-04`; null for none, left out to keep it as it is. */
+	@Optional()
 	@OrNull()
 	@DayText('The due date')
-	due!: string | null;
+	due?: string | null;
 
 	/** The day it starts; null for none, left out to keep it as it is. */
 	@Optional()
@@ -28,7 +29,7 @@ export const dateCard = boardCommand({
 	input: DateCard,
 	async run(context, input) {
 		const card = await context.card(input.card, input.version);
-		const { due, start = card.start } = input;
+		const { due = card.due, start = card.start } = input;
 		if (due !== null) dayField(due, 'due', 'The due date');
 		if (start !== null) dayField(start, 'start', 'The start');
 		if (start !== null && due !== null && start > due)

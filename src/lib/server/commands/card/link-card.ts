@@ -1,7 +1,7 @@
 import { IsIn } from 'class-validator';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
-import { CardNumber, Id, Version } from '../../door/fields.ts';
+import { CardNamed, Id, Version } from '../../door/fields.ts';
 import type { BoardContext, CardRow } from '../../door/contexts.ts';
 
 export class LinkCard {
@@ -11,9 +11,9 @@ export class LinkCard {
 	@Version()
 	version!: number;
 
-	/** The number of the other card of this board. */
-	@CardNumber()
-	to!: number;
+	/** The other card: its number on this board, or its key, such as `BUOY-12`. */
+	@CardNamed()
+	to!: number | string;
 
 	/** What the card does to the other one. */
 	@IsIn(['blocks', 'relates'], { message: 'A card blocks another one or relates to it.' })
@@ -38,11 +38,11 @@ export const linkCard = boardCommand({
 			throw new Problem(
 				409,
 				'link.there',
-				`Card ${card.number} is linked to ${other.number} like that already.`,
+				`Card ${card.number} is linked to ${other.called} like that already.`,
 				'to',
 			);
 		await context.changedNow([card]);
-		context.note(card.id, 'linked', String(other.number), null, { kind: input.kind });
+		context.note(card.id, 'linked', other.called, null, { kind: input.kind });
 	},
 });
 
@@ -53,9 +53,9 @@ export class UnlinkCard {
 	@Version()
 	version!: number;
 
-	/** The number of the card it leads to. */
-	@CardNumber()
-	to!: number;
+	/** The card it leads to: its number on this board, or its key. */
+	@CardNamed()
+	to!: number | string;
 
 	@IsIn(['blocks', 'relates', 'split'], { message: 'The link is blocks, relates or split.' })
 	kind!: 'blocks' | 'relates' | 'split';
@@ -73,19 +73,30 @@ export const unlinkCard = boardCommand({
 			[card.id, other.id, input.kind],
 		);
 		if (!rowCount)
-			throw new Problem(409, 'link.gone', `Card ${card.number} has no such link to ${other.number}.`, 'to');
+			throw new Problem(409, 'link.gone', `Card ${card.number} has no such link to ${other.called}.`, 'to');
 		await context.changedNow([card]);
-		context.note(card.id, 'unlinked', String(other.number), { kind: input.kind });
+		context.note(card.id, 'unlinked', other.called, { kind: input.kind });
 	},
 });
 
-async function otherCard(context: BoardContext, number: number): Promise<{ id: string; number: number }> {
-	const { rows } = await context.tx.query<{ id: string; number: number }>(
-		'select id, number from card where board_id = $1 and number = $2',
-		[context.board.id, number],
+/** The card that is named, on whatever board the person may see. */
+async function otherCard(
+	{ tx, board, person }: BoardContext,
+	named: number | string,
+): Promise<{ id: string; called: string }> {
+	const [key, number] = typeof named === 'number' ? [board.key, String(named)] : named.split('-');
+	const { rows } = await tx.query<{ id: string; called: string }>(
+		`select c.id, case when b.id = $4 then c.number::text else b.key || '-' || c.number end as called
+		from card c
+		join board b on b.id = c.board_id
+		join board_right r on r.board_id = b.id and r.person_id = $3
+		where b.id = (select board_id from board_key where key = upper($1)) and c.number = $2 and may_see(c, $3)`,
+		[key, number, person.id, board.id],
 	);
-	if (!rows[0]) throw new Problem(422, 'card.unknown', `This board has no card ${number}.`, 'to');
-	return rows[0];
+	if (rows[0]) return rows[0];
+	const sentence =
+		typeof named === 'number' ? `This board has no card ${named}.` : `There is no card ${named}.`;
+	throw new Problem(422, 'card.unknown', sentence, 'to');
 }
 
 /** A card that blocks another one, which blocks it in turn through others, would wait for itself. */

@@ -30,7 +30,9 @@ export interface Draft {
 	due?: string | null;
 	initiative?: string | null;
 	ready?: boolean;
-	checklist?: readonly { text: string; done: boolean }[];
+	checklist?: readonly Omit<ChecklistLine, 'id'>[];
+	/** It is a card that there was already: what its type begins with is not added to it. */
+	asIs?: boolean;
 	/** What it holds in fields that the board has added, by their ids. */
 	fields?: Readonly<Record<string, unknown>>;
 	/** The place in this list, before its own, of the card that it is part of. */
@@ -72,7 +74,7 @@ export async function makeCards(
 	const begins = drafts.map((draft) => typeNamed(types, draft.type ?? ''));
 	const whole = new Set(drafts.map(({ parent }) => parent));
 	// One that is only the sum of its parts has no size of its own to begin with.
-	const sizes = drafts.map((draft, i) => draft.size ?? (whole.has(i) ? null : begins[i]!.size));
+	const sizes = drafts.map((draft, i) => draft.size ?? (whole.has(i) || draft.asIs ? null : begins[i]!.size));
 	const parents = new Set<number>();
 	drafts.forEach((draft, i) => {
 		const parent = draft.parent ?? null;
@@ -99,7 +101,7 @@ export async function makeCards(
 		parent: null as string | null,
 		sprint: draft.sprint?.id ?? null,
 		fields: heldIn(own, draft.fields ?? {}),
-		checklist: checklistOf(draft, begins[i]!.checklist),
+		checklist: checklistOf(draft, draft.asIs ? [] : begins[i]!.checklist),
 		owners: checkOwners(able, draft.owners ?? []),
 		labels: [...new Set(draft.labels ?? [])].map((name) => labels.get(name)!),
 	}));
@@ -167,6 +169,6 @@ function heldIn(
 }
 
 function checklistOf(draft: Draft, begins: readonly string[]): ChecklistLine[] {
-	const own = (draft.checklist ?? []).map(({ text, done }) => ({ id: randomUUID(), text, done }));
+	const own = (draft.checklist ?? []).map((line) => ({ ...line, id: randomUUID() }));
 	return [...linesOf(begins), ...own];
 }

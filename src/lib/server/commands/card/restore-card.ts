@@ -29,6 +29,13 @@ export const restoreCard = boardCommand({
 		const card = await context.card(input.card, input.version);
 		if (!card.archived_at)
 			throw new Problem(409, 'card.not_archived', `Card ${card.number} is not archived.`, 'card');
+		if (card.moved_to)
+			throw new Problem(
+				409,
+				'card.moved',
+				`Card ${card.number} was moved to another board and goes on there. Move it back from there.`,
+				'card',
+			);
 		const { rows } = await tx.query<{
 			standing: number;
 			sprint: { id: string; number: number; planned: boolean; running: boolean } | null;

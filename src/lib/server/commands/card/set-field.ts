@@ -56,7 +56,7 @@ export const setField = boardCommand({
 			card.id,
 			'field',
 			value === null ? '' : shownValue(field, value),
-			{ value: shownValue(field, card.fields[field.id]) },
+			{ value: shownValue(field, card.fields[field.id]), held: card.fields[field.id] ?? null },
 			{ field: field.id, name: field.name },
 		);
 	},

@@ -102,6 +102,7 @@ export const settleSprint = boardCommand({
 		);
 		const said = new Map(input.decisions.map((one) => [one.card, one]));
 		const versions = rows.map(({ id }) => ({ card: id, version: said.get(id)?.version }));
+		context.blind = true;
 		const cards = await context.cards(versions);
 		const unfinished = cards.filter((card) => card.clock !== 'done');
 		const decided = decide(sprint.number, cards, unfinished, said);

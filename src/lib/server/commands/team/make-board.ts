@@ -126,11 +126,11 @@ async function writeBoard(
 ): Promise<{ id: string; slug: string }> {
 	const slug = slugFrom(name);
 	const { rows } = await tx.query<{ id: string; slug: string }>(
-		`insert into board (team_id, name, slug, key, unit, sprint_days, sprint_weekday, sprint_name, off, person_limit, person_mode, position)
+		`insert into board (team_id, name, slug, key, unit, sprint_days, sprint_weekday, sprint_name, off, person_limit, person_mode, line_states, position)
 		select $1, $2,
 			(select s from (select $3::text as s, 1 as n union all select $3 || '-' || n, n from generate_series(2, 1000) n) tried
 			where not exists (select from board where slug = s) order by n limit 1),
-			$4, $5, $6, $7, $8, $9, $10, $11, coalesce((select max(position) + 1 from board where team_id = $1), 0)
+			$4, $5, $6, $7, $8, $9, $10, $11, $12, coalesce((select max(position) + 1 from board where team_id = $1), 0)
 		returning id, slug`,
 		[
 			team.id,
@@ -144,6 +144,7 @@ async function writeBoard(
 			setUp.off,
 			setUp.personLimit ?? null,
 			setUp.personMode ?? 'advise',
+			setUp.lineStates ?? [],
 		],
 	);
 	const board = rows[0]!;

@@ -27,7 +27,8 @@ export const GET = answers(async ({ params, url }: RequestEvent, person) => {
 	const people = new Map(head.people.map(({ id, name }) => [id, name]));
 	const titles = new Map(cards.map((card) => [card.id, card.title]));
 	const rows = cards
-		.filter(passes)
+		// Of private cards that are not for whoever asks a table says nothing.
+		.filter((card) => !card.hidden && passes(card))
 		.map((card) => [
 			`${head.key}-${card.number}`,
 			card.title,

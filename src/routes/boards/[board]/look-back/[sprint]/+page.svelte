@@ -51,6 +51,7 @@
 		cards: readonly { card: string; amount: number | null; note?: string }[];
 		/** Where it is not the board's. */
 		unit?: Unit;
+		link?: { href: string; words: string };
 	} | null>(null);
 	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
 	const KINDS = {
@@ -69,6 +70,14 @@
 	function pickDay(day: number): void {
 		picked = {
 			title: `On ${dateWords(dayText(day))}`,
+			...(dayText(day) < data.today
+				? {
+						link: {
+							href: `/boards/${head.slug}?at=${dayText(day)}`,
+							words: 'The board at the end of that day',
+						},
+					}
+				: {}),
 			cards: ledger.moves
 				.filter((move) => zone.day(move.at) === day && move.amount !== 0)
 				.map((move) => ({ card: move.card, amount: move.amount, note: KINDS[move.kind] }))

@@ -1,0 +1,79 @@
+import { keepUpload } from '../../src/lib/server/files.ts';
+import { pictureOf } from './files.ts';
+import type { Scene } from './scene.ts';
+import { command } from './small-board.ts';
+
+/** A file on a card of the board. */
+async function fileOf(s: Scene): Promise<string> {
+	const { upload } = await keepUpload(s.board.lead, pictureOf(Buffer.from('colour')));
+	const files = [{ upload, name: 'quay.gif' }];
+	const done = await command(s.board.lead, 'AttachFiles', { card: s.working, files });
+	return `/api/files/${(done.result.files as string[])[0]}`;
+}
+
+/** What of an address is seen by whom: everyone signed in, those who may see the board, those in the team, or anybody. */
+export const PAGES: Record<
+	string,
+	[sees: 'signed in' | 'board' | 'team' | 'anybody', address?: (s: Scene) => string | Promise<string>]
+> = {
+	'/': ['signed in'],
+	'/you': ['signed in'],
+	'/teams/new': ['signed in'],
+	'/api/boards': ['signed in'],
+	'/api/find': ['signed in'],
+	'/api/openapi.json': ['anybody'],
+	'/health': ['anybody'],
+	'/sign-in': ['anybody'],
+	'/first': ['anybody'],
+	'/join/[secret]': ['anybody', () => '/join/nothing'],
+	'/reset/[secret]': ['anybody', () => '/reset/nothing'],
+	'/cards/[key]': ['board', (s) => `/cards/${s.board.key}-1`],
+	'/api/cards/[key]': ['board', (s) => `/api/cards/${s.board.key}-1`],
+	'/boards/[board]/faces': ['board', (s) => `/boards/${s.board.slug}/faces`],
+	'/api/files/[file]': ['board', fileOf],
+	'/boards/[board]/words': ['board', (s) => `/boards/${s.board.slug}/words?q=anchor`],
+	'/boards/[board]/flow/cards': ['board', (s) => `/boards/${s.board.slug}/flow/cards?of=finished`],
+	'/boards/[board]/flow/figures': ['board', (s) => `/boards/${s.board.slug}/flow/figures?of=days`],
+	'/boards/[board]/set-up/clock': [
+		'board',
+		(s) => `/boards/${s.board.slug}/set-up/clock?column=${s.board.columns.Ready}`,
+	],
+	'/api/boards/[board]/look-back/cards': [
+		'board',
+		(s) => `/api/boards/${s.board.slug}/look-back/cards?of=needed&which=1`,
+	],
+};
+for (const place of [
+	'',
+	'/about',
+	'/archive',
+	'/backlog',
+	'/backlog/cards',
+	'/flow',
+	'/look-back',
+	'/look-back/[sprint]',
+	'/look-back/[sprint]/file',
+	'/plan',
+	'/rounds',
+	'/set-up',
+	'/settle',
+])
+	PAGES[`/boards/[board]${place}`] = [
+		'board',
+		(s) => `/boards/${s.board.slug}${place.replace('[sprint]', '1')}`,
+	];
+for (const place of ['', '/flow', '/live', '/look-back', '/look-back/[sprint]', '/room'])
+	PAGES[`/api/boards/[board]${place}`] = [
+		'board',
+		(s) => `/api/boards/${s.board.slug}${place.replace('[sprint]', '1')}`,
+	];
+for (const place of ['', '/account', '/account/file', '/new-board', '/people', '/timesheet'])
+	PAGES[`/teams/[team]${place}`] = ['team', (s) => `/teams/${s.board.team}${place}`];
+/** What only takes something in. */
+export const TAKES = [
+	'/api/commands',
+	'/api/faults',
+	'/api/boards/[board]/table',
+	'/api/uploads',
+	'/sign-out',
+];
