@@ -9,7 +9,7 @@
 	import { cardAddress } from '../frame/card-address';
 	import { draftOf, keepDraft } from '../drafts';
 	import { momentWords } from '../words';
-	import type { CardLink, CardPage, SubCard } from '$core/pages/card';
+	import type { CardLink, CardPage } from '$core/pages/card';
 	import Files from './Files.svelte';
 	import SubCards from './SubCards.svelte';
 	import { uses } from '$core/board/used';
@@ -111,26 +111,28 @@
 	let last: Promise<unknown> = Promise.resolve();
 	/** Changes of this panel that have not been answered yet. */
 	let waiting = 0;
-	/** The version that the card has once what was sent has happened. */
-	let ahead = { id: '', version: 0 };
+	/** The version that a card, or a part of it, has once what was sent has happened. */
+	const ahead = new Map<string, number>();
 
 	/**
-	 * Sends a change whose effect is read again; gives whether it was kept. What follows quickly waits for what went
-	 * before, so that a person's own changes never meet each other.
+	 * Sends a change of the card, or of a part of it, whose effect is read again; gives whether it was kept. What
+	 * follows quickly waits for what went before, so that a person's own changes never meet each other.
 	 */
-	function ask<C extends CommandOnCard>(command: C, input: CardInput<C>): Promise<boolean> {
+	function ask<C extends CommandOnCard>(command: C, input: CardInput<C>, part?: string): Promise<boolean> {
 		waiting++;
 		const work = last.then(async () => {
 			let kept = false;
-			if (card) {
-				const version = ahead.id === card.id ? Math.max(ahead.version, card.version) : card.version;
+			const of = part ? card?.children.find(({ id }) => id === part) : card;
+			if (of) {
+				const version = Math.max(ahead.get(of.id) ?? 0, of.version, board.cards.get(of.id)?.version ?? 0);
 				const sent = await board.ask(command, {
-					card: card.id,
+					card: of.id,
 					version,
 					...input,
 				} as unknown as CommandInput<C>);
 				kept = sent.ok;
-				if (kept) ahead = { id: card.id, version: version + 1 };
+				if (kept) ahead.set(of.id, version + 1);
+				else ahead.delete(of.id);
 				// Where somebody else wrote meanwhile, what was typed stays, beside what they wrote.
 				if (waiting === 1 || !kept) await load(cardKey);
 			}
@@ -200,19 +202,6 @@
 			kind: link.kind,
 			to: card!.key,
 		});
-		await load(cardKey);
-	}
-	/** Sends a command about a sub-card, where it stands below its parent. */
-	async function onPart<C extends CommandOnCard>(
-		part: SubCard,
-		command: C,
-		input: CardInput<C>,
-	): Promise<void> {
-		await board.ask(command, {
-			card: part.id,
-			version: part.version,
-			...input,
-		} as unknown as CommandInput<C>);
 		await load(cardKey);
 	}
 	let files = $state<ReturnType<typeof Files>>();
@@ -325,11 +314,11 @@
 						mayAdd={mayEdit && !card.archived}
 						{href}
 						onpart={part}
-						onmove={(one, column) => void onPart(one, 'MoveCard', { column })}
+						onmove={(one, column) => void ask('MoveCard', { column }, one.id)}
 						onleft={(one, left) =>
 							void (one.size === null
-								? onPart(one, 'SizeCard', { size: left })
-								: onPart(one, 'CorrectLeft', { left }))}
+								? ask('SizeCard', { size: left }, one.id)
+								: ask('CorrectLeft', { left }, one.id))}
 						onowners={async (one) => {
 							const found = await other(`${head.key}-${one.number}`);
 							if (found) asking = { kind: 'owners', cards: [found] };
