@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
-import { guessMapping, readCards, readTable } from '../src/core/exchange/card-file.ts';
+import { fieldsOf } from '../src/core/board/fields.ts';
+import { guessMapping, readCards, readTable, tableHeads } from '../src/core/exchange/card-file.ts';
 import { parseDay } from '../src/core/calendar/days.ts';
 import type { FieldKind } from '../src/core/fields/own.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
@@ -81,20 +82,16 @@ describe('a field of a board’s own', () => {
 		const head = await boardHead(board.lead, board.slug);
 		const read = readTable('Title,Quay\nOne,south\nTwo,\nThree,West');
 		assert.ok(read.ok);
-		const found = readCards(read.table, guessMapping(read.table, head.fields), {
-			people: [],
-			types: [],
-			fields: head.fields,
-			today: parseDay('2026-11-23')!,
-		});
+		const looking = { board: head, today: parseDay('2026-11-23')!, me: board.lead.id };
+		const found = readCards(read.table, guessMapping(read.table, tableHeads(fieldsOf(looking))), looking);
 		assert.deepEqual(
 			found.cards.map((card) => card.fields),
-			[{ [field]: choices[1]!.id }, {}],
+			[{ [field]: choices[1]!.id }, undefined],
 		);
 		assert.deepEqual(found.errors, [{ line: 4, reason: 'the Quay “West” is none of: North, South' }]);
 		await command(board.member, 'AddCards', {
 			board: board.id,
-			cards: found.cards.map(({ title, fields }) => ({ title, fields })),
+			cards: found.cards.map(({ line: _line, ...card }) => card),
 		});
 		assert.equal((await cardPage(board.lead, `${board.key}-1`)).fields[field], choices[1]!.id);
 		const other = await refusal(

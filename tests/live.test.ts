@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { connect } from 'node:net';
 import { test } from 'node:test';
 import { useDatabase } from './support/database.ts';
+import { listenTo } from './support/live.ts';
 import { signIn, startServer } from './support/server.ts';
 
 const db = await useDatabase('demo');
@@ -12,40 +13,9 @@ const [here, there] = await Promise.all([signIn(one.url, 'Ines Okoro'), signIn(t
 const board = await (await fetch(`${one.url}/api/boards/tidewatch`, { headers: { cookie: here } })).json();
 const ready = board.columns[0].id as string;
 
-interface Change {
-	seq: number;
-	cards: { id: string; title: string; version: number }[];
-	board: boolean;
-}
-
-/** Reads the stream of a board until a change satisfies. */
-async function listen(url: string, cookie: string, headers: Record<string, string> = {}, query = '') {
-	const ended = new AbortController();
-	const response = await fetch(`${url}/api/boards/tidewatch/live${query}`, {
-		headers: { cookie, ...headers },
-		signal: ended.signal,
-	});
-	assert.equal(response.headers.get('content-type'), 'text/event-stream');
-	const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
-	let text = '';
-	return {
-		async until(satisfies: (change: Change) => boolean): Promise<Change> {
-			for (;;) {
-				const end = text.indexOf('\n\n');
-				if (end < 0) {
-					const { value, done } = await reader.read();
-					if (done) throw new Error('The stream ended.');
-					text += value;
-					continue;
-				}
-				const data = /^data: (.*)$/m.exec(text.slice(0, end))?.[1];
-				text = text.slice(end + 2);
-				if (data && satisfies(JSON.parse(data))) return JSON.parse(data);
-			}
-		},
-		stop: () => ended.abort(),
-	};
-}
+/** Reads the stream of the demo board. */
+const listen = (url: string, cookie: string, headers: Record<string, string> = {}, query = '') =>
+	listenTo(`${url}/api/boards/tidewatch/live${query}`, { cookie, ...headers });
 
 async function add(url: string, cookie: string, title: string): Promise<{ seq: number; card: string }> {
 	const response = await fetch(`${url}/api/commands`, {

@@ -88,6 +88,17 @@ const LASTING: Record<string, (s: Scene) => Promise<Sent> | Sent> = {
 	BringBackMember: (s) => [s.board.lead, 'BringBackMember', { ...team(s), role: 'member' }],
 	MakeReset: (s) => [s.board.lead, 'MakeReset', team(s)],
 	UndoCommand: (s) => [s.board.member, 'UndoCommand', { of: s.undoable }],
+	WatchCard: (s) => [s.board.viewer, 'WatchCard', { card: s.lined, watch: true }],
+	AskToWatch: (s) => [s.board.member, 'AskToWatch', { card: s.lined, people: [s.board.viewer.id] }],
+	WatchBoard: (s) => [s.board.viewer, 'WatchBoard', { ...board(s), watch: true }],
+	ChangeComment: async (s) => {
+		const { seq } = await command(s.board.lead, 'CommentCard', { card: s.lined, text: 'Said' });
+		return [s.board.lead, 'ChangeComment', { card: s.lined, comment: seq, text: 'Said better' }];
+	},
+	WithdrawComment: async (s) => {
+		const { seq } = await command(s.board.lead, 'CommentCard', { card: s.lined, text: 'Said' });
+		return [s.board.lead, 'WithdrawComment', { card: s.lined, comment: seq }];
+	},
 };
 const TABLE = { ...undoableCommands(db), ...LASTING };
 
@@ -102,6 +113,9 @@ const SOMEBODY_ELSES: Record<string, Standing[]> = {
 	ChangeSkills: ['viewer'],
 	UndoCommand: ['viewer', 'lead'],
 	SettleSprint: ['member'],
+	// What somebody else has said.
+	ChangeComment: ['viewer', 'member'],
+	WithdrawComment: ['viewer', 'member'],
 	// What cards show to everyone a lead says.
 	ChangeFace: ['viewer', 'member'],
 };

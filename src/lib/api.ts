@@ -1,9 +1,10 @@
 import type { Part } from '../core/capacity/promise.ts';
 import type { LineError } from '../core/exchange/history-file.ts';
-import type { Mapping, TableCard } from '../core/exchange/card-file.ts';
+import type { Head, Mapping, TableCard } from '../core/exchange/card-file.ts';
 import type { BoardCards, BoardHead, SeenBoard } from '../core/pages/board.ts';
 import type { CardPage } from '../core/pages/card.ts';
 import type { Found } from '../core/pages/find.ts';
+import type { NoticesPage } from '../core/pages/notices.ts';
 import type { FlowPage } from '../core/pages/flow.ts';
 import type { BehindCard, LookBackPage, ReportPage } from '../core/pages/look-back.ts';
 
@@ -22,6 +23,7 @@ export interface Reads {
 	'/api/boards/{board}/table': TableSeen;
 	'/api/cards/{key}': CardPage;
 	'/api/find': Found[];
+	'/api/notices': NoticesPage;
 }
 export type Read = keyof Reads;
 
@@ -34,6 +36,8 @@ export interface Room {
 /** What would be made of a table of cards, and which lines cannot be read. */
 export interface TableSeen {
 	header: string[];
+	/** What its columns can hold. */
+	heads: Head[];
 	mapping: Mapping;
 	cards: TableCard[];
 	errors: LineError[];

@@ -1,9 +1,13 @@
 import { forPage } from '$lib/server/answers';
+import { noticeCount } from '$lib/server/questions/notices';
 import { timerOf } from '$lib/server/questions/timer';
 import { demoMode } from '$lib/server/sign-in';
 
 export const load = async ({ locals, depends }) => {
-	depends('harrow:timer');
+	depends('harrow:timer', 'harrow:notices');
+	const [timer, notices] = locals.person
+		? await Promise.all([forPage(timerOf(locals.person)), forPage(noticeCount(locals.person))])
+		: [null, null];
 	return {
 		demo: demoMode(),
 		person: locals.person && {
@@ -11,6 +15,7 @@ export const load = async ({ locals, depends }) => {
 			name: locals.person.name,
 			initials: locals.person.initials,
 		},
-		timer: locals.person && (await forPage(timerOf(locals.person))),
+		timer,
+		notices,
 	};
 };

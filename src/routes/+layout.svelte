@@ -4,12 +4,26 @@
 	import { page } from '$app/state';
 	import { untrack } from 'svelte';
 	import { outbox } from '$lib/ui/outbox.svelte';
+	import { reread } from '$lib/ui/frame/reread';
 	import { count } from '$lib/ui/words';
 
 	let { data, children } = $props();
 	// Says that the page answers to clicks and keys from here on.
 	$effect(() => void (document.documentElement.dataset.awake = 'yes'));
 	const person = $derived(data.person?.id);
+	// Pages of a board hear of new notices with what happens there; all others listen to those alone.
+	const alone = $derived(person && !page.data.head);
+	$effect(() => {
+		if (!alone) return;
+		const stream = new EventSource('/api/you/live');
+		let known = false;
+		stream.addEventListener('notices', () => {
+			// The first word only says that it listens; one that comes again may have missed something.
+			if (known) void reread('harrow:notices');
+			known = true;
+		});
+		return () => stream.close();
+	});
 	$effect(() => {
 		const id = person;
 		if (id) return untrack(() => outbox.begin(id, () => void invalidateAll()));

@@ -103,3 +103,57 @@ export async function largePlan(
 	await db.query('analyze');
 	return 'many';
 }
+
+/**
+ * A board of twelve columns and five lanes with 2,000 open cards that have owners, labels, types and dates, and as many
+ * again that wait in its backlog and are listed with them. Made beside the demo, for its team.
+ * @returns the slug of the board
+ */
+export async function wideBoard(db: pg.Pool, cards = 2000, waiting = 3000): Promise<string> {
+	const { rows } = await db.query<{ id: string; team: string }>(
+		`insert into board (team_id, name, slug, key, position, last_number) select id, 'Wide', 'wide', 'WIDE', 9, $1 from team limit 1
+		returning id, team_id as team`,
+		[cards + waiting],
+	);
+	const { id: board, team } = rows[0]!;
+	await db.query(
+		`insert into board_column (board_id, name, kind, position, commitment)
+		select $1, 'Step ' || i, case i when 0 then 'queue' when 11 then 'done' else 'work' end, i, i = 1 from generate_series(0, 11) i`,
+		[board],
+	);
+	await db.query(
+		`insert into lane (board_id, name, position) select $1, 'Lane ' || i, i from generate_series(0, 4) i`,
+		[board],
+	);
+	await db.query(`insert into label (board_id, name) select $1, name from unnest($2::text[]) name`, [
+		board,
+		['quay', 'mast', 'night', 'winter'],
+	]);
+	await db.query(
+		`with made as (
+			insert into card (board_id, number, title, description, column_id, lane_id, rank, size, "left", due, clock, entered_at, started_at, created_at)
+			select $1, i, 'Card number ' || i || ' of many', 'What is to be done about ' || i, k.id,
+				(select id from lane where board_id = $1 and position = (i / 11) % 5), r.rank, 5, 5,
+				case when i % 3 = 0 then date '2026-11-23' + i % 40 end,
+				case when i > $2 or k.kind = 'queue' then 'none' else 'running' end,
+				case when i <= $2 then timestamptz '2026-11-20T09:00Z' end,
+				case when i <= $2 and k.kind = 'work' then timestamptz '2026-11-20T09:00Z' end, '2026-11-01T09:00Z'
+			from generate_series(1, $2::int + $3::int) i
+			join unnest($4::text[]) with ordinality r(rank, n) on r.n = i
+			left join board_column k on k.board_id = $1 and i <= $2 and k.position = i % 11
+			returning id, number, column_id
+		), owned as (
+			insert into card_owner
+			select made.id, p.person_id from made
+			join (select person_id, row_number() over (order by person_id) - 1 as n, count(*) over () as many from membership where team_id = $5 and role <> 'viewer') p
+				on p.n = made.number % p.many
+		), labelled as (
+			insert into card_label
+			select made.id, l.id from made join (select id, row_number() over (order by name) - 1 as n from label where board_id = $1) l on l.n = made.number % 4
+		)
+		insert into stay (card_id, column_id, entered_at) select id, column_id, '2026-11-20T09:00Z' from made`,
+		[board, cards, waiting, generateNKeysBetween(null, null, cards + waiting), team],
+	);
+	await db.query('analyze');
+	return 'wide';
+}

@@ -2,6 +2,7 @@ import pg from 'pg';
 import { migrate } from '../../src/lib/server/migrate.ts';
 import { closeDatabase, transaction } from '../../src/lib/server/database.ts';
 import { now } from '../../src/lib/server/time.ts';
+import { talkDemo } from '../../demo/talk.ts';
 import { fillDemo } from '../../demo/write.ts';
 import { templateUrl, TEMPLATES } from './database.ts';
 
@@ -18,4 +19,5 @@ await server.end();
 for (const name of Object.values(TEMPLATES)) await migrate(templateUrl(name));
 process.env.DATABASE_URL = templateUrl(TEMPLATES.demo);
 await transaction((tx) => fillDemo(tx, now()));
+await talkDemo();
 await closeDatabase();

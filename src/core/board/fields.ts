@@ -78,7 +78,15 @@ export interface Field {
 	day?: (card: CardView, day: string | null) => Change | null;
 	/** An amount that can be summed up. */
 	sum?(card: CardView): number;
+	/** What stands for it in a table that is saved, where that is not what people read: a figure without its unit. */
+	cell?(card: CardView): number | null;
+	/** What else the heads of tables call it. */
+	also?: readonly string[];
 }
+
+/** What stands for a field of a card in a table that is saved. */
+export const cellOf = (field: Field, card: CardView): string | number | null =>
+	field.cell ? field.cell(card) : field.text(card);
 
 /** What fields are made of: a board, and the moment and the person that look at it. */
 export interface Looking {
@@ -190,10 +198,18 @@ export function fieldsOf(looking: Looking): Field[] {
 	const age = (card: CardView) =>
 		card.clock === 'running' && card.started ? Math.max(1, today - dayOf(card.started)! + 1) : null;
 	const open = (card: CardView) => card.clock !== 'done';
+	const leftOf = (card: CardView) =>
+		card.parts?.left ?? (card.size === null && !card.left ? null : card.left);
 
 	const fields: (Field | false)[] = [
 		{ id: 'number', name: 'Number', text: ({ number }) => String(number), order: ({ number }) => number },
-		{ id: 'title', name: 'Title', text: ({ title }) => title, order: ({ title }) => title.toLowerCase() },
+		{
+			id: 'title',
+			name: 'Title',
+			also: ['summary', 'name', 'card', 'task', 'what'],
+			text: ({ title }) => title,
+			order: ({ title }) => title.toLowerCase(),
+		},
 		{
 			id: 'column',
 			name: 'Column',
@@ -240,6 +256,7 @@ export function fieldsOf(looking: Looking): Field[] {
 		{
 			id: 'owners',
 			name: 'Owners',
+			also: ['owner', 'assignee', 'assignees', 'who', 'person'],
 			text: ({ owners }) => owners.flatMap((id) => people.get(id)?.name ?? []).join(', '),
 			order: ({ owners }) => people.get(owners[0] ?? '')?.name ?? null,
 			values: {
@@ -301,6 +318,7 @@ export function fieldsOf(looking: Looking): Field[] {
 		uses(board, 'classes') && {
 			id: 'class',
 			name: 'Class',
+			also: ['class of service'],
 			text: (card) => CLASS_NAMES[card.class],
 			order: (card) => CLASSES.indexOf(card.class),
 			values: {
@@ -314,6 +332,7 @@ export function fieldsOf(looking: Looking): Field[] {
 		uses(board, 'types') && {
 			id: 'type',
 			name: 'Type',
+			also: ['kind'],
 			text: ({ type }) => type,
 			order: ({ type }) => type || null,
 			values: {
@@ -329,6 +348,7 @@ export function fieldsOf(looking: Looking): Field[] {
 		{
 			id: 'labels',
 			name: 'Labels',
+			also: ['label', 'tag', 'tags'],
 			text: ({ labels }) => labels.join(', '),
 			order: ({ labels }) => labels[0] ?? null,
 			values: {
@@ -344,6 +364,7 @@ export function fieldsOf(looking: Looking): Field[] {
 		{
 			id: 'initiative',
 			name: 'Initiative',
+			also: ['project', 'client', 'epic'],
 			text: ({ initiative }) => initiative ?? '',
 			order: ({ initiative }) => initiative,
 			values: {
@@ -382,6 +403,7 @@ export function fieldsOf(looking: Looking): Field[] {
 		uses(board, 'dates') && {
 			id: 'start',
 			name: 'Start',
+			also: ['starts', 'start date'],
 			...days(
 				today,
 				({ start }) => start,
@@ -391,6 +413,7 @@ export function fieldsOf(looking: Looking): Field[] {
 		uses(board, 'dates') && {
 			id: 'due',
 			name: 'Due',
+			also: ['due date', 'deadline', 'by'],
 			...days(
 				today,
 				({ due }) => due,
@@ -428,9 +451,11 @@ export function fieldsOf(looking: Looking): Field[] {
 		board.unit !== 'none' && {
 			id: 'size',
 			name: 'Size',
+			also: ['estimate', 'hours', 'points', 'effort'],
 			text: ({ size, parts }) =>
 				parts ? amount(parts.size, board.unit) : size === null ? '' : amount(size, board.unit),
 			order: ({ size, parts }) => parts?.size ?? size,
+			cell: ({ size, parts }) => parts?.size ?? size,
 			sum: ({ size, parts }) => (parts ? 0 : (size ?? 0)),
 			said: [{ key: '~none', words: 'not sized', is: ({ size, parts }) => size === null && !parts }],
 		},
@@ -443,7 +468,8 @@ export function fieldsOf(looking: Looking): Field[] {
 					: card.size === null && !card.left
 						? ''
 						: amount(card.left, board.unit),
-			order: (card) => card.parts?.left ?? (card.size === null && !card.left ? null : card.left),
+			order: leftOf,
+			cell: leftOf,
 			sum: ({ left, parts }) => (parts ? 0 : left),
 		},
 		{
@@ -655,6 +681,7 @@ function ownField(field: OwnField, today: Day): Field {
 			return {
 				...own,
 				order: (card) => (held(card) as number | undefined) ?? null,
+				cell: (card) => (held(card) as number | undefined) ?? null,
 				sum: (card) => (held(card) as number | undefined) ?? 0,
 				said: [{ key: '~none', words: `without ${field.name}`, is: (card) => held(card) === undefined }],
 			};

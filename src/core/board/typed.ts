@@ -107,7 +107,10 @@ function typedLength({ start, due }: CardView, typed: string, { works }: Looking
 function keyOf({ id, values }: Field, typed: string): string | undefined {
 	const small = typed.toLowerCase();
 	const named = values!.known.find(
-		({ name, key }) => name.toLowerCase() === small || (id === 'sprint' && key === typed),
+		({ name, key }) =>
+			name.toLowerCase() === small ||
+			(id === 'sprint' && key === typed) ||
+			((id === 'class' || id === 'ready') && key === small),
 	);
 	if (named) return named.key;
 	return typed === '' && values!.known.some(({ key }) => key === '') ? '' : undefined;

@@ -27,7 +27,6 @@ const setting = (
 ) =>
 	({
 		setting: true,
-		concerns: 'team' as const,
 		before: [...Object.keys(words), ...also],
 		after: [...Object.keys(words), ...also],
 		says: ({ value, before, after }) => `${name(value)}: ${differences(before, after, words)}.`,
@@ -37,7 +36,6 @@ const setting = (
 export const BOARD_EVENTS = {
 	people: {
 		setting: true,
-		concerns: 'team',
 		says: ({ value, before }) =>
 			before && Object.keys(before).length
 				? `${value} Before: ${Object.values(before).map(shown).join(', ')}.`
@@ -51,24 +49,21 @@ export const BOARD_EVENTS = {
 		policy: 'policy',
 		hidden: 'hidden',
 	}),
-	'column-added': { setting: true, concerns: 'team', says: ({ value }) => `The column ${value} was added.` },
+	'column-added': { setting: true, says: ({ value }) => `The column ${value} was added.` },
 	'column-placed': {
 		setting: true,
-		concerns: 'team',
 		after: ['after', 'cards'],
 		says: ({ value, after }) =>
 			after?.after ? `${value} stands after ${shown(after.after)} now.` : `${value} stands first now.`,
 	},
 	'column-retired': {
 		setting: true,
-		concerns: 'team',
 		after: ['cards', 'to'],
 		says: ({ value, after }) =>
 			`The column ${value} was taken away${after?.cards ? `; what stood there (${shown(after.cards)}) went to ${shown(after.to)}` : ''}.`,
 	},
 	'clock-moved': {
 		setting: true,
-		concerns: 'team',
 		before: ['column'],
 		after: ['cards'],
 		says: ({ value, before }) => `A card’s clock starts in ${value}, before in ${shown(before?.column)}.`,
@@ -88,7 +83,6 @@ export const BOARD_EVENTS = {
 	}),
 	'field-added': {
 		setting: true,
-		concerns: 'team',
 		after: ['kind'],
 		says: ({ value }) => `The field ${value} was added.`,
 	},
@@ -99,7 +93,6 @@ export const BOARD_EVENTS = {
 	}),
 	'lane-added': {
 		setting: true,
-		concerns: 'team',
 		after: ['class'],
 		says: ({ value, after }) =>
 			`The lane ${value} was added${after?.class ? `; cards of the class ${shown(after.class)} stand in it` : ''}.`,
@@ -113,25 +106,21 @@ export const BOARD_EVENTS = {
 	}),
 	'face-changed': {
 		setting: false,
-		concerns: 'nobody',
 		says: ({ value }) =>
 			value ? 'What cards show was changed for everyone.' : 'Somebody chose what cards show to them.',
 	},
 	'lens-kept': {
 		setting: false,
-		concerns: 'nobody',
 		says: ({ value }) =>
 			value ? `The lens ${value} was kept for all.` : 'Somebody kept a lens of their own.',
 	},
 	'lens-dropped': {
 		setting: false,
-		concerns: 'nobody',
 		says: ({ value }) =>
 			value ? `The lens ${value} was let go.` : 'Somebody let go of a lens of their own.',
 	},
 	'template-kept': {
 		setting: true,
-		concerns: 'nobody',
 		says: ({ value }) => `Kept as the template ${value}.`,
 	},
 	'cadence-changed': setting(() => 'Cadence', { days: 'days', weekday: 'weekday', name: 'name' }),
@@ -148,7 +137,6 @@ export const BOARD_EVENTS = {
 	}),
 	'name-changed': {
 		setting: true,
-		concerns: 'team',
 		before: ['kind', 'name'],
 		after: ['kind', 'name', 'merged', 'retired', 'cards'],
 		says: ({ value, before, after }) => {
@@ -165,37 +153,33 @@ export const BOARD_EVENTS = {
 	'sprint-moved': setting((number) => `Sprint ${number}`, { starts: 'start', ends: 'end' }),
 	'setting-undone': {
 		setting: true,
-		concerns: 'team',
 		after: ['command'],
 		says: () => 'A change was taken back.',
 	},
-	'sprint-added': { setting: false, concerns: 'nobody', says: ({ value }) => `Sprint ${value} was added.` },
+	'sprint-added': { setting: false, says: ({ value }) => `Sprint ${value} was added.` },
 	'sprint-started': {
 		setting: false,
-		concerns: 'team',
+		tells: [{ as: 'sprint-started', to: 'team' }],
 		after: ['committed', 'focus', 'keepBack'],
 		says: ({ value }) => `Sprint ${value} was started.`,
 	},
 	'sprint-settled': {
 		setting: false,
-		concerns: 'team',
+		tells: [{ as: 'sprint-settled', to: 'team' }],
 		after: ['done', 'unfinished'],
 		says: ({ value }) => `Sprint ${value} was settled.`,
 	},
 	undone: {
 		setting: false,
-		concerns: 'team',
 		says: ({ value }) => `What was done with sprint ${value} was taken back.`,
 	},
 	'finding-dismissed': {
 		setting: false,
-		concerns: 'nobody',
 		after: ['reason'],
 		says: ({ value, after }) => `The finding ${value} was put aside: ${shown(after?.reason)}.`,
 	},
 	'finding-recalled': {
 		setting: false,
-		concerns: 'nobody',
 		says: ({ value }) => `The finding ${value} was taken up again.`,
 	},
 } satisfies Record<string, BoardEventKind>;

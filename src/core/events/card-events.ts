@@ -1,25 +1,27 @@
 import type { CardEventKind, CardThen, Happened } from './event.ts';
+import type { NoticeKind } from '../notices/kinds.ts';
 import { REASONS, type Reason } from './reasons.ts';
 
 const text = (value: unknown) => String(value ?? '');
 
 type Says = CardEventKind['says'];
-type More = Partial<Pick<CardEventKind, 'concerns' | 'before' | 'after'>>;
+type Tells = CardEventKind['tells'];
+type More = Partial<Pick<CardEventKind, 'tells' | 'before' | 'after'>>;
 
-/** One that stands in the history file; its owners want to know, unless it says otherwise. */
-const filed = (says: Says, more: More = {}) => ({
-	concerns: 'owners' as const,
-	inFile: true as const,
-	says,
-	...more,
-});
+const NOBODY: Tells = () => [];
+/** Whoever watches the card is told. */
+const watchers =
+	(as: NoticeKind): Tells =>
+	() => [{ as, to: 'watchers' }];
+/** The person that it names is told. */
+const named =
+	(as: NoticeKind): Tells =>
+	() => [{ as, to: { named: 'person' } }];
+
+/** One that stands in the history file. */
+const filed = (says: Says, more: More = {}) => ({ tells: NOBODY, inFile: true as const, says, ...more });
 /** One that only the card's own history tells. */
-const told = (says: Says, more: More = {}) => ({
-	concerns: 'owners' as const,
-	inFile: false as const,
-	says,
-	...more,
-});
+const told = (says: Says, more: More = {}) => ({ tells: NOBODY, inFile: false as const, says, ...more });
 
 /** `made its type Repair` or, with nothing, `took away its type`. */
 const setOrNot = (set: (value: string) => string, not: string) => (event: Happened) =>
@@ -27,7 +29,7 @@ const setOrNot = (set: (value: string) => string, not: string) => (event: Happen
 
 /** Everything that can happen to a card. */
 export const CARD_EVENTS = {
-	created: filed(({ value }) => `made this card: “${value}”.`, { concerns: 'team' }),
+	created: filed(({ value }) => `made this card: “${value}”.`),
 	column: filed(
 		({ value, after }, { place }) => {
 			if (!value) return `put it back to the backlog from ${place || 'the board'}.`;
@@ -36,10 +38,21 @@ export const CARD_EVENTS = {
 				: '';
 			return `${place ? `moved it from ${place} to ${value}` : `brought it to ${value}`}.${through}`;
 		},
-		{ before: ['column'], after: ['letThrough'] },
+		{
+			tells: (done) =>
+				done
+					? [
+							{ as: 'finished', to: 'giver' },
+							{ as: 'waited', to: 'waiting' },
+							{ as: 'finished', to: 'watchers' },
+						]
+					: [{ as: 'moved', to: 'watchers' }],
+			before: ['column'],
+			after: ['letThrough'],
+		},
 	),
-	blocked: filed(({ value }) => `marked it as blocked: ${value}.`),
-	unblocked: filed(() => 'unblocked it.', { before: ['reason'] }),
+	blocked: filed(({ value }) => `marked it as blocked: ${value}.`, { tells: watchers('blocked') }),
+	unblocked: filed(() => 'unblocked it.', { tells: watchers('unblocked'), before: ['reason'] }),
 	sized: filed(
 		({ value }, { size, unit }: CardThen) =>
 			size === null
@@ -57,16 +70,14 @@ export const CARD_EVENTS = {
 			after?.for && after.for !== who
 				? `logged ${value} h on it for ${text(after.for)}.`
 				: `worked ${value} h on it.`,
-		{ concerns: 'nobody', before: ['left'], after: ['for', 'day'] },
+		{ before: ['left'], after: ['for', 'day'] },
 	),
 	split: filed(({ value }, { unit }) => `split off ${value}${unit} to another card.`, {
 		before: ['size', 'left'],
 		after: ['card'],
 	}),
 	sprint: filed(setOrNot((value) => `put it on sprint ${value}.`, 'took it off the sprint.')),
-	planned: filed(({ value }) => (value === 'yes' ? 'marked it as planned.' : 'marked it as unplanned.'), {
-		concerns: 'nobody',
-	}),
+	planned: filed(({ value }) => (value === 'yes' ? 'marked it as planned.' : 'marked it as unplanned.'), {}),
 	owner: filed(
 		({ value, who, after }) => {
 			const through = after?.letThrough
@@ -75,12 +86,12 @@ export const CARD_EVENTS = {
 			return `${who === value ? 'took it.' : `gave it to ${value}.`}${through}`;
 		},
 		{
-			concerns: 'named',
+			tells: named('given'),
 			after: ['person', 'letThrough'],
 		},
 	),
 	unowner: filed(({ value, who }) => (who === value ? 'no longer owns it.' : `took it from ${value}.`), {
-		concerns: 'named',
+		tells: named('taken-away'),
 		after: ['person'],
 	}),
 	type: filed(
@@ -90,57 +101,60 @@ export const CARD_EVENTS = {
 	class: filed(({ value }) => `made its class ${value === 'fixed' ? 'fixed date' : value}.`, {
 		before: ['class'],
 	}),
-	label: filed(({ value }) => `labelled it ${value}.`, { concerns: 'nobody' }),
+	label: filed(({ value }) => `labelled it ${value}.`),
 	archived: filed(
 		setOrNot((value) => `archived it: ${value}.`, 'archived it.'),
-		{ before: ['sprint', 'unplanned'] },
+		{ tells: watchers('archived'), before: ['sprint', 'unplanned'] },
 	),
 	restored: filed(() => 'restored it.', { after: ['letThrough'] }),
 
 	lane: told(
 		setOrNot((value) => `put it into the lane ${value}.`, 'took it out of its lane.'),
-		{ concerns: 'nobody', before: ['lane'], after: ['letThrough'] },
+		{ before: ['lane'], after: ['letThrough'] },
 	),
-	ordered: told((_, { place }) => (place ? 'moved it within its column.' : 'moved it within the backlog.'), {
-		concerns: 'nobody',
-	}),
+	ordered: told(
+		(_, { place }) => (place ? 'moved it within its column.' : 'moved it within the backlog.'),
+		{},
+	),
 	'waits-for': told(({ value }) => `said what it waits for: ${value}.`, { before: ['waitingFor'] }),
 	'time-changed': told(
 		({ value, before }) =>
 			value
 				? `corrected ${text(before?.hours)} h that were logged on it to ${value} h.`
 				: `took back ${text(before?.hours)} h that were logged on it.`,
-		{ concerns: 'nobody', before: ['hours'], after: ['for', 'day'] },
+		{ before: ['hours'], after: ['for', 'day'] },
 	),
 	unfinished: told(
 		({ value, after }) =>
 			`said why it was not finished in sprint ${text(after?.sprint)}: ${after?.words ? text(after.words) : (REASONS[value as Reason] ?? value)}.`,
 		{ after: ['sprint', 'decision', 'words', 'left'] },
 	),
-	unlabelled: told(({ value }) => `took the label ${value} off.`, { concerns: 'nobody' }),
+	unlabelled: told(({ value }) => `took the label ${value} off.`),
 	start: told(
 		setOrNot((value) => `set its start to ${value}.`, 'took away its start.'),
 		{ before: ['start'] },
 	),
 	due: told(
 		setOrNot((value) => `set its due date to ${value}.`, 'took away its due date.'),
-		{ before: ['due'] },
+		{ tells: watchers('dated'), before: ['due'] },
 	),
 	reviewer: told(
 		setOrNot((value) => `asked ${value} to review it.`, 'took away its reviewer.'),
-		{ concerns: 'named', before: ['reviewer'], after: ['person'] },
+		{ tells: named('review'), before: ['reviewer'], after: ['person'] },
 	),
 	'review-by': told(
 		setOrNot((value) => `wants it reviewed by ${value}.`, 'took away the day of its review.'),
-		{ concerns: 'named', before: ['due'] },
+		{ before: ['due'] },
 	),
 	percent: told(
 		setOrNot((value) => `said that ${value}% of it is done.`, 'no longer says how much of it is done.'),
 		{ before: ['percent'] },
 	),
-	private: told(({ value }) =>
-		value === 'yes' ? 'made it private.' : 'made it visible to everyone on the board.',
+	private: told(
+		({ value }) => (value === 'yes' ? 'made it private.' : 'made it visible to everyone on the board.'),
+		{ tells: watchers('private') },
 	),
+	watcher: told(({ value }) => `asked ${value} to watch it.`, { tells: named('watch'), after: ['person'] }),
 	attached: told(({ value }) => `put a file on it: ${value}.`, { after: ['file'] }),
 	detached: told(({ value }) => `took a file off it: ${value}.`, { after: ['file'] }),
 	picture: told(setOrNot((value) => `made ${value} its picture.`, 'took its picture away.')),
@@ -163,7 +177,21 @@ export const CARD_EVENTS = {
 		({ value, after }) => (value ? `set ${text(after?.name)} to ${value}.` : `emptied ${text(after?.name)}.`),
 		{ before: ['value', 'held'], after: ['field', 'name'] },
 	),
-	comment: told(() => 'said something.'),
+	comment: told(({ after }) => (after?.replyTo ? 'answered.' : 'said something.'), {
+		tells: () => [
+			{ as: 'asked', to: { named: 'asks' } },
+			{ as: 'answered', to: { named: 'answers' } },
+			{ as: 'mentioned', to: { named: 'mentions' } },
+			{ as: 'replied', to: { named: 'thread' } },
+			{ as: 'said', to: 'watchers' },
+		],
+		after: ['replyTo', 'mentions', 'asks', 'answers', 'thread'],
+	}),
+	'comment-changed': told(() => 'changed what they said.', {
+		tells: () => [{ as: 'mentioned', to: { named: 'mentions' } }],
+		after: ['of', 'mentions'],
+	}),
+	'comment-withdrawn': told(() => 'took back what they said.', { after: ['of'] }),
 	linked: told(
 		({ value, after }) =>
 			after?.kind === 'blocks' ? `said that it blocks ${value}.` : `linked it to ${value}.`,
@@ -183,7 +211,7 @@ export const CARD_EVENTS = {
 		},
 	),
 	'line-removed': told(({ value }) => `took off its checklist: ${value}.`),
-	'lines-ordered': told(() => 'put its checklist into another order.', { concerns: 'nobody' }),
+	'lines-ordered': told(() => 'put its checklist into another order.'),
 	renamed: told(({ value, before }) => `renamed it from “${text(before?.title)}” to “${value}”.`, {
 		before: ['title'],
 	}),

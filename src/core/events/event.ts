@@ -1,3 +1,5 @@
+import type { NoticeKind } from '../notices/kinds.ts';
+
 /** Something that happened, as it is told: who did it, and what it was before and is after. */
 export interface Happened {
 	value: string;
@@ -14,18 +16,32 @@ export interface CardThen {
 	unit: string;
 }
 
-/** People to whom an event is of interest: who owns the card, whom it names, everyone of the board, or nobody. */
-export type Concern = 'owners' | 'named' | 'team' | 'nobody';
+/**
+ * Who is told of an event: whoever watches the card (those who own, review, made or talked on it do, unless they stopped);
+ * the one who gave it to its owner; owners of cards that wait for it; everyone of the team and whoever watches the board;
+ * or people whose ids the event keeps under a name.
+ */
+export type Told = 'watchers' | 'giver' | 'waiting' | 'team' | { named: string };
+
+/** That people are told of an event, and what it is to them. */
+export interface Telling {
+	as: NoticeKind;
+	to: Told;
+}
 
 interface Kind {
-	concerns: Concern;
-	/** What it keeps beside its value, of before and of after. */
+	/** Beside its value: what it keeps of before and of after. */
 	before?: readonly string[];
 	after?: readonly string[];
 }
 
 /** Something that can happen to a card. Its sentence goes on after the name of who did it. */
 export interface CardEventKind extends Kind {
+	/**
+	 * Who is told of it; of several reasons to tell somebody the first one counts.
+	 * @param done whether the card is finished by it
+	 */
+	tells: (done: boolean) => readonly Telling[];
 	/** It stands in the history file, from which figures are made. */
 	inFile: boolean;
 	says(event: Happened, then: CardThen): string;
@@ -33,6 +49,8 @@ export interface CardEventKind extends Kind {
 
 /** Something that can happen to a board, its sprints or its people. Its sentence stands by itself. */
 export interface BoardEventKind extends Kind {
+	/** Who is told of it. Left out: nobody; its board shows it. */
+	tells?: readonly Telling[];
 	/** It is a change of what is set: Set-up tells of it. */
 	setting: boolean;
 	says(event: Happened): string;

@@ -1,27 +1,30 @@
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
-import { dayText } from '../calendar/days.ts';
-import { typedDay } from '../calendar/typed-day.ts';
-import type { Day } from '../calendar/zone.ts';
-import { type FieldValue, type OwnField } from '../fields/own.ts';
-import { readValue } from '../fields/typed.ts';
+import { fieldsOf, type CardsChange, type Change, type Field, type Looking } from '../board/fields.ts';
+import { readTyped, typeable } from '../board/typed.ts';
+import type { FieldValue } from '../fields/own.ts';
+import type { CardView } from '../pages/board.ts';
 import type { LineError } from './history-file.ts';
 
-/** What a column of a table of cards can hold. */
-export const CARD_FIELDS = [
-	'title',
-	'description',
-	'size',
-	'type',
-	'class',
-	'labels',
-	'owners',
-	'start',
-	'due',
-	'initiative',
-	'parent',
-] as const;
-export type CardField = (typeof CARD_FIELDS)[number];
+/** What a new card gets only once it is there: a table of cards does not say it. */
+const LATER = new Set(['column', 'lane', 'sprint', 'left', 'done', 'reviewer', 'review', 'length']);
+
+/** What a column of a table can hold that is no field of a card by itself: its text, and the title of the card it is part of. */
+const BESIDE: readonly Head[] = [
+	{ id: 'description', name: 'Description', also: ['details', 'note', 'notes', 'text'] },
+	{ id: 'parent', name: 'Part of', also: ['parent'] },
+];
+
+/** What a column of a table of cards can hold, as its head calls it. */
+export type Head = Pick<Field, 'id' | 'name' | 'also'>;
+
+/** What the columns of a table of cards can hold on a board. */
+export function tableHeads(fields: readonly Field[]): Head[] {
+	const [title, ...more] = fields
+		.filter((field) => typeable(field) && !LATER.has(field.id))
+		.map(({ id, name, also }) => ({ id, name, also }));
+	return [title!, BESIDE[0]!, ...more, BESIDE[1]!];
+}
 
 /** A table as it was read: its header, and each further record with the line on which it starts. */
 export interface Table {
@@ -29,37 +32,23 @@ export interface Table {
 	records: { line: number; fields: string[] }[];
 }
 
-/** Which column of the table holds which field, by its place from 0; fields of the board's own by their ids. */
-export type Mapping = Partial<Record<CardField, number>> & { [own: string]: number };
+/** Which column of the table holds which field, by its place from 0. */
+export type Mapping = Record<string, number>;
 
-/** A card that a table describes. */
-export interface TableCard {
+/** A card that a table describes; what the table says nothing of is left out. */
+export interface TableCard extends Pick<CardsChange, 'type' | 'class' | 'owners' | 'ready'> {
 	line: number;
 	title: string;
-	description: string;
-	size: number | null;
-	type: string;
-	class: 'expedite' | 'fixed' | 'standard' | 'background';
-	labels: string[];
-	/** Ids of people. */
-	owners: string[];
-	start: string | null;
-	due: string | null;
-	initiative: string;
+	description?: string;
+	size?: number;
+	labels?: string[];
+	start?: string;
+	due?: string;
+	initiative?: string;
 	/** The line of the card that it is a sub-card of. */
-	parent: number | null;
+	parent?: number;
 	/** What it holds in fields of the board's own, by their ids. */
-	fields: Record<string, FieldValue>;
-}
-
-/** What the board knows, against which a table is checked. */
-export interface TableBoard {
-	people: readonly { id: string; name: string }[];
-	types: readonly string[];
-	/** Fields that the board adds to its cards. */
-	fields: readonly OwnField[];
-	/** The day from which days without a year are told. */
-	today: Day;
+	fields?: Record<string, FieldValue>;
 }
 
 const MOST_CARDS = 1000;
@@ -109,132 +98,67 @@ export function readTable(text: string): { ok: true; table: Table } | { ok: fals
 /** A quote mark that was put before what a spreadsheet would take for a formula comes off again. */
 const undefuse = (field: string) => field.replace(/^'(?=[=+\-@\t\r\uFF1D\uFF0B\uFF0D\uFF20])/, '');
 
-const NAMES: Record<CardField, RegExp> = {
-	title: /^(title|summary|name|card|task|what)$/i,
-	description: /^(description|details|notes?|text)$/i,
-	size: /^(size|estimate|hours|points|effort)$/i,
-	type: /^(type|kind)$/i,
-	class: /^(class|class of service)$/i,
-	labels: /^(labels?|tags?)$/i,
-	owners: /^(owners?|assignees?|who|person)$/i,
-	start: /^(start|starts|start date)$/i,
-	due: /^(due|due date|deadline|by)$/i,
-	initiative: /^(initiative|project|client|epic)$/i,
-	parent: /^(parent|part of)$/i,
-};
-
 /** A first guess at which column holds what, by the words of the header. */
-export function guessMapping(table: Table, own: readonly OwnField[] = []): Mapping {
+export function guessMapping(table: Table, heads: readonly Head[]): Mapping {
 	const mapping: Mapping = {};
-	for (const field of CARD_FIELDS) {
-		const at = table.header.findIndex((name) => NAMES[field].test(name));
-		if (at >= 0) mapping[field] = at;
-	}
-	const used = new Set(Object.values(mapping));
-	for (const { id, name } of own) {
-		const at = table.header.findIndex((one, i) => !used.has(i) && one.toLowerCase() === name.toLowerCase());
-		if (at >= 0) mapping[id] = at;
-	}
+	const free = new Map(table.header.map((name, i) => [i, name.toLowerCase()]));
+	const take = (id: string, names: readonly string[]) => {
+		for (const [i, name] of free)
+			if (!(id in mapping) && names.includes(name)) {
+				mapping[id] = i;
+				free.delete(i);
+			}
+	};
+	// What is called exactly so comes before what is called something like it.
+	for (const { id, name } of heads) take(id, [name.toLowerCase()]);
+	for (const { id, also } of heads) take(id, also ?? []);
 	return mapping;
 }
 
 /**
  * The cards that a table describes under a mapping, and every line that cannot be read: its card is not among them, nor is
- * one that would be part of it. A parent is named by the title
- * of a card on an earlier line; labels and owners are separated by commas or semicolons; days are written as people do.
+ * one that would be part of it. Cells are read as what is typed into a field of a card is. A parent is named by the title
+ * of a card on an earlier line.
  */
 export function readCards(
 	table: Table,
 	mapping: Mapping,
-	board: TableBoard,
+	looking: Looking,
 ): { cards: TableCard[]; errors: LineError[] } {
 	const errors: LineError[] = [];
 	if (mapping.title === undefined)
 		return { cards: [], errors: [{ line: 1, reason: 'say which column holds the title' }] };
+	const fields = fieldsOf(looking).filter(({ id }) => mapping[id] !== undefined && !LATER.has(id));
 	const cards: TableCard[] = [];
 	const titles = new Map<string, TableCard>();
-	for (const { line, fields } of table.records) {
+	for (const { line, fields: cells } of table.records) {
 		const wrong = (reason: string) => void errors.push({ line, reason });
-		const text = (field: CardField) => {
-			const at = mapping[field];
-			return at === undefined ? '' : (fields[at] ?? '').trim();
-		};
-		const many = (field: CardField) =>
-			[
-				...new Set(
-					text(field)
-						.split(/[;,]/)
-						.map((part) => part.trim()),
-				),
-			].filter(Boolean);
-		const title = text('title').replace(/\s+/g, ' ');
-		if (!title) wrong('the title is empty');
-		else if (title.length > 300) wrong(`the title has ${title.length} characters; at most 300 are kept`);
-		if (text('description').length > 50_000) wrong('the description has more than 50,000 characters');
-		const size = sizeOf(text('size'));
-		if (size === undefined) wrong(`the size “${short(text('size'))}” is not a figure of 0 or more`);
-		const type = text('type');
-		if (type && !board.types.includes(type))
-			wrong(
-				`“${short(type)}” is no type of this board${board.types.length ? `: it has ${board.types.join(', ')}` : ''}`,
-			);
-		const named = text('class').toLowerCase();
-		const known = (['expedite', 'fixed', 'standard', 'background'] as const).find(
-			(one) => one === (named === 'fixed date' ? 'fixed' : named || 'standard'),
-		);
-		if (!known)
-			wrong(`“${short(text('class'))}” is no class: there are Expedite, Fixed date, Standard and Background`);
-		const labels = many('labels');
-		if (labels.some((label) => label.length > 40)) wrong('a label has more than 40 characters');
-		if (labels.length > 20) wrong('a card has at most 20 labels');
-		const owners = many('owners').flatMap((name) => {
-			const called = board.people.filter((one) => one.name.toLowerCase() === name.toLowerCase());
-			if (!called.length) wrong(`“${short(name)}” is nobody who can own cards here`);
-			if (called.length > 1) wrong(`there are ${called.length} people called “${short(name)}”`);
-			return called.length === 1 ? [called[0]!.id] : [];
-		});
-		const [start, due] = (['start', 'due'] as const).map((field) => {
-			const value = text(field);
-			const day = value ? typedDay(value, board.today) : null;
-			if (value && day === null)
-				wrong(`the ${field} “${short(value)}” is not a day such as 2026-12-04 or 4.12.2026`);
-			return day === null ? null : dayText(day);
-		}) as [string | null, string | null];
-		if (start && due && start > due) wrong('it starts after it is due');
-		const initiative = text('initiative');
-		if (initiative.length > 80) wrong('the initiative has more than 80 characters');
-		const parent = text('parent') ? titles.get(text('parent').toLowerCase()) : null;
-		if (parent === undefined) wrong(`no card on an earlier line is called “${short(text('parent'))}”`);
-		else if (parent && parent.parent !== null)
-			wrong(`“${short(parent.title)}” is a sub-card itself and can have none`);
-		const held: Record<string, FieldValue> = {};
-		for (const own of board.fields) {
-			const at = mapping[own.id];
-			const found = readValue(own, at === undefined ? '' : (fields[at] ?? ''), board.today);
-			if (!found.ok) wrong(found.reason);
-			else if (found.value !== null) held[own.id] = found.value;
+		const cell = (id: string) => (mapping[id] === undefined ? '' : (cells[mapping[id]] ?? '').trim());
+		const card: TableCard = { line, title: '' };
+		for (const field of fields) {
+			const text = cell(field.id);
+			if (!text && field.id !== 'title') continue;
+			const read = readTyped(field, BLANK, text, looking);
+			if (!read.ok) wrong(sayOf(field, read.reason));
+			else if (read.change) takeUp(card, read.change);
 		}
-		const card: TableCard = {
-			line,
-			title,
-			description: text('description'),
-			size: size ?? null,
-			type,
-			class: known ?? 'standard',
-			labels,
-			owners,
-			start,
-			due,
-			initiative,
-			parent: parent?.line ?? null,
-			fields: held,
-		};
+		if (!cell('title')) wrong('the title is empty');
+		const description = cell('description');
+		if (description.length > 50_000) wrong('the description has more than 50,000 characters');
+		if (description) card.description = description;
+		if ((card.labels?.length ?? 0) > 20) wrong('a card has at most 20 labels');
+		if (card.start && card.due && card.start > card.due) wrong('it starts after it is due');
+		const parent = cell('parent') ? titles.get(cell('parent').toLowerCase()) : null;
+		if (parent === undefined) wrong(`no card on an earlier line is called “${short(cell('parent'))}”`);
+		else if (parent?.parent !== undefined)
+			wrong(`“${short(parent.title)}” is a sub-card itself and can have none`);
+		if (parent) card.parent = parent.line;
 		cards.push(card);
-		if (title) titles.set(title.toLowerCase(), card);
+		if (card.title) titles.set(card.title.toLowerCase(), card);
 	}
 	const bad = new Set(errors.map((error) => error.line));
 	for (const card of cards)
-		if (card.parent !== null && bad.has(card.parent) && !bad.has(card.line)) {
+		if (card.parent !== undefined && bad.has(card.parent) && !bad.has(card.line)) {
 			errors.push({ line: card.line, reason: `it is part of line ${card.parent}, which cannot be read` });
 			bad.add(card.line);
 		}
@@ -243,6 +167,73 @@ export function readCards(
 		errors: errors.sort((a, b) => a.line - b.line),
 	};
 }
+
+/** A card of which nothing is said yet. */
+const BLANK: CardView = {
+	id: '',
+	number: 0,
+	title: '',
+	column: null,
+	lane: null,
+	rank: '',
+	type: '',
+	// None, so that any that is said is a change.
+	class: '' as CardView['class'],
+	size: null,
+	left: 0,
+	start: null,
+	due: null,
+	owners: [],
+	labels: [],
+	initiative: null,
+	ready: false,
+	parent: null,
+	parts: null,
+	checks: null,
+	fields: {},
+	sprint: null,
+	unplanned: false,
+	clock: 'none',
+	entered: null,
+	started: null,
+	finished: null,
+	blocked: null,
+	waits: [],
+	files: 0,
+	private: false,
+	letThrough: null,
+	archived: null,
+	version: 0,
+};
+
+/** What a cell says goes into a card of a table. */
+function takeUp(card: TableCard, change: Change): void {
+	switch (change.do) {
+		case 'title':
+			card.title = change.title;
+			return;
+		case 'size':
+			card.size = change.size;
+			return;
+		case 'start':
+			card.start = change.start!;
+			return;
+		case 'due':
+			card.due = change.due!;
+			return;
+		case 'own':
+			if (change.value !== null) card.fields = { ...card.fields, [change.field]: change.value };
+			return;
+		case 'cards': {
+			const { label, unlabel: _none, lane: _later, initiative, ...more } = change.change;
+			Object.assign(card, more, label && { labels: label }, initiative && { initiative });
+		}
+	}
+}
+
+/** What is wrong with a cell, naming the field where the reason does not. */
+const sayOf = ({ name }: Field, reason: string) =>
+	reason.toLowerCase().includes(`the ${name.toLowerCase()} `) ? reason : `${name.toLowerCase()}: ${reason}`;
 
 /** The lines that cannot be read as a table of their own, each with what is wrong with it, to be mended and read again. */
 export function badLines(table: Table, errors: readonly LineError[]): string {
@@ -253,14 +244,6 @@ export function badLines(table: Table, errors: readonly LineError[]): string {
 		return reasons ? [[...table.header.map((_, i) => fields[i] ?? ''), reasons.join('; ')]] : [];
 	});
 	return stringify([[...table.header, 'what is wrong'], ...rows], { escape_formulas: true });
-}
-
-/** A size such as `8`, `8h` or `1.5 pt`; null when empty, undefined when it cannot be read. */
-function sizeOf(text: string): number | null | undefined {
-	if (!text) return null;
-	const found = /^(\d+(?:[.,]\d+)?)\s*(h|hours?|pt|pts|points?)?$/i.exec(text);
-	const size = found && Math.round(Number(found[1]!.replace(',', '.')) * 100) / 100;
-	return size === null || size > 9999 ? undefined : size;
 }
 
 const short = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : text);

@@ -2,22 +2,30 @@ import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import { dayText, parseDay } from '../calendar/days.ts';
 import { zoneOf } from '../calendar/zone.ts';
+import { stringify } from 'csv-stringify/sync';
+import { cellOf, fieldsOf, type Looking } from '../board/fields.ts';
+import type { CardView } from '../pages/board.ts';
+import { BOARD, cardWith } from '../testing/looking.ts';
 import { readCalendar } from './calendar-file.ts';
-import { badLines, guessMapping, readCards, readTable } from './card-file.ts';
+import { badLines, guessMapping, readCards, readTable, tableHeads } from './card-file.ts';
 
-const board = {
-	people: [
-		{ id: 'p1', name: 'Ines Okoro' },
-		{ id: 'p2', name: 'Bram Tolver' },
-	],
-	types: ['Work', 'Repair'],
-	fields: [],
+const looking: Looking = {
+	board: {
+		...BOARD,
+		people: [
+			{ ...BOARD.people[0]!, id: 'p1', name: 'Ines Okoro' },
+			{ ...BOARD.people[0]!, id: 'p2', name: 'Bram Tolver' },
+		],
+		types: [BOARD.types[1]!, BOARD.types[0]!],
+	},
 	today: parseDay('2026-11-23')!,
+	me: null,
 };
+const heads = tableHeads(fieldsOf(looking));
 const read = (text: string) => {
 	const found = readTable(text);
 	assert.ok(found.ok);
-	return readCards(found.table, guessMapping(found.table), board);
+	return readCards(found.table, guessMapping(found.table, heads), looking);
 };
 
 describe('a table of cards', () => {
@@ -32,7 +40,7 @@ describe('a table of cards', () => {
 		assert.deepEqual(errors, []);
 		const [first, second] = cards;
 		assert.deepEqual(
-			{ ...first, description: first!.description.length },
+			{ ...first, description: first!.description!.length },
 			{
 				line: 2,
 				title: 'Siren test',
@@ -42,14 +50,34 @@ describe('a table of cards', () => {
 				class: 'fixed',
 				labels: ['alerts', 'quay'],
 				owners: ['p2'],
-				start: null,
 				due: '2026-12-04',
-				fields: {},
-				initiative: '',
-				parent: null,
 			},
 		);
 		assert.deepEqual([second!.line, second!.size, second!.parent], [4, 1.5, 2]);
+	});
+
+	test('that was saved gives back every field that it has a column for', () => {
+		const whole = {
+			title: 'Re-hang the bell, twice',
+			size: 6.5,
+			type: 'Repair',
+			class: 'background',
+			labels: ['mast', 'quay'],
+			owners: ['p2', 'p1'],
+			start: '2026-11-24',
+			due: '2026-12-04',
+			initiative: 'Winter',
+			ready: true,
+			fields: { harbour: 's', seen: '2026-12-24', wet: false, depth: -2.5, who: 'The ferry' },
+		} as const;
+		const card = cardWith(whole as unknown as Partial<CardView>);
+		const columns = fieldsOf(looking).filter(({ id }) => heads.some((head) => head.id === id));
+		for (const field of columns) assert.notEqual(cellOf(field, card), '', `${field.name} is tried`);
+		const { cards, errors } = read(
+			stringify([columns.map(({ name }) => name.toLowerCase()), columns.map((field) => cellOf(field, card))]),
+		);
+		assert.deepEqual(errors, []);
+		assert.deepEqual(cards, [{ line: 2, ...whole }]);
 	});
 
 	test('names every line that cannot be read, all of them', () => {
@@ -72,12 +100,12 @@ describe('a table of cards', () => {
 			errors.map(({ line, reason }) => `${line} ${reason}`),
 			[
 				'2 the title is empty',
-				'3 the size “-2” is not a figure of 0 or more',
-				'4 the size “much” is not a figure of 0 or more',
-				'5 “Chore” is no type of this board: it has Work, Repair',
-				'6 “urgent” is no class: there are Expedite, Fixed date, Standard and Background',
-				'7 “Nobody Known” is nobody who can own cards here',
-				'8 the due “31.2.2026” is not a day such as 2026-12-04 or 4.12.2026',
+				'3 size: “-2” is not a figure from 0 to 9,999',
+				'4 size: “much” is not a figure from 0 to 9,999',
+				'5 type: “Chore” is none of: Work, Repair, no type',
+				'6 class: “urgent” is none of: Expedite, Fixed date, Standard, Background',
+				'7 owners: “Nobody Known” is nobody who can own cards here',
+				'8 due: “31.2.2026” is not a day such as 2026-12-04 or 4.12.2026',
 				'9 it starts after it is due',
 				'10 no card on an earlier line is called “Not there”',
 				'11 the title has 301 characters; at most 300 are kept',
@@ -90,8 +118,12 @@ describe('a table of cards', () => {
 			'title,size,due,owner,part of\nMend it,4h,4.12.,,\nWrong size,much,,,\nA part,1,,,Wrong size\nTwins,1,,Sam Pike,\n"\'=1+1",2,fri,,\n';
 		const found = readTable(text);
 		assert.ok(found.ok);
-		const twins = [...board.people, { id: 'p3', name: 'Sam Pike' }, { id: 'p4', name: 'Sam Pike' }];
-		const { cards, errors } = readCards(found.table, guessMapping(found.table), { ...board, people: twins });
+		const people = [
+			...looking.board.people,
+			...['p3', 'p4'].map((id) => ({ ...looking.board.people[0]!, id, name: 'Sam Pike' })),
+		];
+		const twins = { ...looking, board: { ...looking.board, people } };
+		const { cards, errors } = readCards(found.table, guessMapping(found.table, heads), twins);
 		assert.deepEqual(
 			cards.map(({ line, title, size, due }) => [line, title, size, due]),
 			[
@@ -103,9 +135,9 @@ describe('a table of cards', () => {
 		assert.deepEqual(
 			errors.map(({ line, reason }) => `${line} ${reason}`),
 			[
-				'3 the size “much” is not a figure of 0 or more',
+				'3 size: “much” is not a figure from 0 to 9,999',
 				'4 it is part of line 3, which cannot be read',
-				'5 there are 2 people called “Sam Pike”',
+				'5 owners: there are 2 people called “Sam Pike”',
 			],
 		);
 		const again = readTable(badLines(found.table, errors));
@@ -114,9 +146,9 @@ describe('a table of cards', () => {
 		assert.deepEqual(
 			again.table.records.map(({ fields }) => [fields[0], fields.at(-1)]),
 			[
-				['Wrong size', 'the size “much” is not a figure of 0 or more'],
+				['Wrong size', 'size: “much” is not a figure from 0 to 9,999'],
 				['A part', 'it is part of line 3, which cannot be read'],
-				['Twins', 'there are 2 people called “Sam Pike”'],
+				['Twins', 'owners: there are 2 people called “Sam Pike”'],
 			],
 		);
 	});
@@ -140,7 +172,7 @@ describe('a table of cards', () => {
 	test('without a column for the title makes nothing', () => {
 		const found = readTable('colour,shape\nred,round');
 		assert.ok(found.ok);
-		assert.deepEqual(readCards(found.table, guessMapping(found.table), board), {
+		assert.deepEqual(readCards(found.table, guessMapping(found.table, heads), looking), {
 			cards: [],
 			errors: [{ line: 1, reason: 'say which column holds the title' }],
 		});

@@ -10,6 +10,10 @@ export interface CardEvent extends Happened {
 	/** It was taken back later and counts in no figure. */
 	undone: boolean;
 	command: string | null;
+	/** The id of whoever did it. */
+	by?: string | null;
+	/** It happened on the board that the card stood on before. */
+	old?: true;
 }
 
 /** A line of a checklist. */
@@ -83,6 +87,9 @@ export interface CardPage extends CardView {
 	attachments: Attachment[];
 	/** Time logged on it, the latest day first. */
 	time: TimeEntry[];
+	/** Ids of those who are told of what happens to it; whether whoever looks is among them. */
+	told: string[];
+	watching: boolean;
 	/** Oldest first. */
 	history: CardEvent[];
 }

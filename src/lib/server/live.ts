@@ -107,6 +107,37 @@ async function spread(board: string): Promise<void> {
 	}
 }
 
+/** Pages that listen only to what their person is told: those of no board. */
+const alone = new Set<Listener>();
+const NOTICES = new TextEncoder().encode('event: notices\ndata: {}\n\n');
+
+/**
+ * Listens to whether somebody has another notice.
+ * @returns stops listening
+ */
+export async function listenAlone(listener: Listener): Promise<() => void> {
+	await connected();
+	if (stopping)
+		throw new Problem(503, 'server.stopping', 'Harrow is being stopped here. Try again in a moment.');
+	alone.add(listener);
+	// What came before this one listened.
+	listener.tell(NOTICES);
+	return () => void alone.delete(listener);
+}
+
+function tellOfNotices(person: string): void {
+	for (const [, heard, listener] of everyone())
+		if (listener.person === person && heard.listeners.get(listener) !== null && !listener.tell(NOTICES)) {
+			heard.listeners.delete(listener);
+			listener.end();
+		}
+	for (const listener of [...alone])
+		if (listener.person === person && !listener.tell(NOTICES)) {
+			alone.delete(listener);
+			listener.end();
+		}
+}
+
 /** Each process has one connection that the database notifies; it is made when the first page listens. */
 function connected(): Promise<void> {
 	connection ??= connect().catch((error: unknown) => {
@@ -137,11 +168,12 @@ async function connect(): Promise<void> {
 	// What happened while nobody listened is read now.
 	for (const board of boards.keys()) void spread(board);
 	for (const one of everyone()) void recheck(...one);
+	for (const listener of alone) listener.tell(NOTICES);
 }
 
 function retry(): void {
 	setTimeout(() => {
-		if (!stopping && boards.size) connected().catch(retry);
+		if (!stopping && (boards.size || alone.size)) connected().catch(retry);
 	}, AGAIN_MS).unref();
 }
 
@@ -169,17 +201,29 @@ async function recheck(board: string, heard: Heard, listener: Listener): Promise
 	}
 }
 
-/** The database says `BOARD SEQ` when something happened on a board, and `person ID` when a right of somebody ended. */
+/**
+ * The database says `BOARD SEQ` when something happened on a board, `notice ID` when somebody has another notice, and
+ * `person ID` when a right of somebody ended.
+ */
 function hear(payload: string): void {
 	const [first = '', second = ''] = payload.split(' ');
+	if (first === 'notice') return tellOfNotices(second);
 	if (first !== 'person') return void spread(first);
 	for (const one of everyone()) if (one[2].person === second) void recheck(...one);
+	for (const listener of [...alone])
+		if (listener.person === second)
+			listener.check().catch(() => {
+				alone.delete(listener);
+				listener.end();
+			});
 }
 
 /** Ends every stream and the connection, so that the process can stop. */
 export async function stopLive(): Promise<void> {
 	stopping = true;
 	for (const [, , listener] of everyone()) listener.end();
+	for (const listener of alone) listener.end();
 	boards.clear();
+	alone.clear();
 	await client?.end().catch(() => undefined);
 }

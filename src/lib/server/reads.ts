@@ -72,4 +72,13 @@ export const READS: Record<Read, ReadDescription> = {
 		summary: 'Cards whose key or title holds a text; boards, people and sprints too, unless a board is named',
 		query: { q: 'The text', board: 'The last part of a board’s address: only its cards' },
 	},
+	'/api/notices': {
+		id: 'notices',
+		summary: 'What you are told, the latest first',
+		query: {
+			q: 'Words of a key, a title or a board’s name',
+			away: 'Given in any way: what was put away too',
+			before: 'What the answer before this one says as next',
+		},
+	},
 };

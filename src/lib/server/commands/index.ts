@@ -42,7 +42,10 @@ import { blockCard } from './card/block-card.ts';
 import { changeCards } from './card/change-cards.ts';
 import { checklistCard } from './card/checklist-card.ts';
 import { classifyCard } from './card/classify-card.ts';
-import { commentCard } from './card/comment-card.ts';
+import { changeComment, commentCard, withdrawComment } from './card/comment-card.ts';
+import { askToWatch, watchCard } from './card/watch-card.ts';
+import { watchBoard } from './board/watch-board.ts';
+import { chooseNotices, markNotices } from './you/notices.ts';
 import { correctLeft } from './card/correct-left.ts';
 import { dateCard } from './card/date-card.ts';
 import { describeCard } from './card/describe-card.ts';
@@ -180,6 +183,13 @@ const all = [
 	copyCards,
 	sendCards,
 	changeFace,
+	markNotices,
+	chooseNotices,
+	watchCard,
+	askToWatch,
+	watchBoard,
+	changeComment,
+	withdrawComment,
 	doTogether,
 	undoCommand,
 ] as const;

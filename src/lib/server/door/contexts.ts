@@ -167,6 +167,14 @@ export interface Standing {
 	seq: number;
 }
 
+/** A card that a command names, and the version of it that its sender saw. */
+interface CardRef {
+	card: string;
+	version?: number;
+	/** They must be able to see it, though they name no version. */
+	seen?: boolean;
+}
+
 interface Note {
 	card: string | null;
 	kind: CardEventName | BoardEventName;
@@ -206,20 +214,21 @@ export class BoardContext implements PersonContext {
 	/**
 	 * A card of this board that the command is about to change, as it stands.
 	 * @param version what the sender saw; another version is refused
+	 * @param seen whether they must be able to see it, though they name no version
 	 */
-	async card(id: string, version?: number): Promise<CardRow> {
-		return (await this.cards([{ card: id, version }]))[0]!;
+	async card(id: string, version?: number, seen?: boolean): Promise<CardRow> {
+		return (await this.cards([{ card: id, version, seen }]))[0]!;
 	}
 
 	/** Several cards that the command is about to change, in the order given, each named once. */
-	async cards(refs: readonly { card: string; version?: number }[]): Promise<CardRow[]> {
+	async cards(refs: readonly CardRef[]): Promise<CardRow[]> {
 		const cards = await this.look(refs);
 		for (const card of cards) this.touch(card);
 		return cards;
 	}
 
 	/** The same for cards that the command only looks at. */
-	async look(refs: readonly { card: string; version?: number }[]): Promise<CardRow[]> {
+	async look(refs: readonly CardRef[]): Promise<CardRow[]> {
 		const { rows } = await this.tx.query<CardRow & { seen: boolean }>({
 			name: 'command-cards',
 			text: `select c.*,
@@ -240,7 +249,8 @@ export class BoardContext implements PersonContext {
 		for (const ref of refs) {
 			const known = found.get(ref.card);
 			// What somebody names by a version they have seen.
-			if (!known || (ref.version !== undefined && !known.seen && !this.blind)) throw notFound('card');
+			const mustSee = ref.version !== undefined || ref.seen;
+			if (!known || (mustSee && !known.seen && !this.blind)) throw notFound('card');
 			const { card } = known;
 			if (ref.version !== undefined && card.version !== ref.version) throw await this.changed(card);
 			cards.push(card);

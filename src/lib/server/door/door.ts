@@ -11,6 +11,7 @@ import { isRecord, readInput } from './input.ts';
 import { COMMANDS } from '../commands/index.ts';
 import { Keeping, type Kept } from './kept.ts';
 import { lockBoard, lockBoth, lockTeam, readBoard } from './lock.ts';
+import { tellPeople } from './tell.ts';
 import { inTurn } from './turns.ts';
 import { undoForTeam } from './undo.ts';
 
@@ -300,5 +301,6 @@ async function write(
 			answer && JSON.stringify(answer),
 		],
 	});
+	await tellPeople(context, events);
 	return seq;
 }

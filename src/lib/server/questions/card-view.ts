@@ -46,7 +46,7 @@ export const cardViews = (which: string) => `
 		coalesce(waiting.waits, '{}') as waits,
 		case when c.reviewer_id is not null then json_build_object('by', c.reviewer_id, 'due', c.review_by) end as review,
 		c.percent, coalesce(hung.files, 0) as files, hung.picture, c.private,
-		case when c.private then array(select w.person_id::text from watch w where w.card_id = c.id order by 1) end as watchers,
+		case when c.private then array(select w.person_id::text from watch w where w.card_id = c.id and w.how = 'chosen' order by 1) end as watchers,
 		c.let_through as "letThrough", c.archived_at as archived, c.version
 	from card c
 	left join initiative i on i.id = c.initiative_id

@@ -1,4 +1,5 @@
 import type { CardPage } from '../../../core/pages/card.ts';
+import { asSaid } from '../../../core/talk/talk.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -36,12 +37,14 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 				'by', p.name, 'at', a.at) order by a.front desc, a.at, a.name), '[]')
 			from attachment a join blob b on b.sha256 = a.sha256 join person p on p.id = a.person_id
 			where a.card_id = c.id and a.removed_at is null) as attachments,
+			told.ids as told, $1 = any(told.ids) as watching,
 			(select coalesce(json_agg(json_build_object('id', t.id, 'card', t.card_id, 'person', t.person_id, 'day', t.day, 'hours', t.hours, 'note', t.note,
 				'billable', t.billable, 'version', t.version) order by t.day desc, t.logged_at desc), '[]')
 			from time_entry t
 			where t.card_id = any(once.ids) and t.withdrawn_at is null) as time,
 			(select coalesce(json_agg(json_build_object('seq', e.seq, 'at', e.at, 'kind', e.kind, 'value', e.value, 'who', p.name,
-				'before', e.before, 'after', e.after, 'undone', v.seq is not null, 'command', e.command_id) order by e.at, e.seq), '[]')
+				'before', e.before, 'after', e.after, 'undone', v.seq is not null, 'command', e.command_id, 'by', e.actor_id,
+				'old', case when e.board_id <> c.board_id then true end) order by e.at, e.seq), '[]')
 			from event e
 			left join person p on p.id = e.actor_id
 			left join event_void v on v.board_id = e.board_id and v.seq = e.seq
@@ -70,10 +73,21 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 				select p.id from back join card p on p.moved_to = back.id
 			)
 			select array_agg(id) as ids from back
-		) once`,
+		) once
+		cross join lateral (
+			select coalesce(array_agg(w.id), '{}') as ids
+			from (
+				select person_id as id from card_owner where card_id = c.id
+				union
+				select c.reviewer_id where c.reviewer_id is not null
+				union
+				select person_id from watch where card_id = c.id
+			) w
+			where not exists (select from watch s where s.card_id = c.id and s.person_id = w.id and s.how = 'stopped') and may_see(c, w.id)
+		) told`,
 		[person.id, parts[1], parts[2]],
 		'card-page',
 	);
 	if (!card) throw notFound('card');
-	return JSON.parse(JSON.stringify(card)) as CardPage;
+	return { ...(JSON.parse(JSON.stringify(card)) as CardPage), history: asSaid(card.history) };
 }

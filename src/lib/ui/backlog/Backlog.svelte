@@ -7,7 +7,6 @@
 	import { pullOrder, replenishment } from '$core/backlog/replenish';
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';
-	import type { CardsChange } from '$core/board/fields';
 	import type { BoardState } from '../board/board-state.svelte';
 	import { Carry } from '../board/carry.svelte';
 	import { dragCards, dropAt } from '../board/drag';
@@ -164,9 +163,7 @@
 		void place(moving, target === 0 ? null : shown[target - 1]!.id);
 	}
 
-	function change(card: CardView, to: CardsChange): void {
-		void board.changeCards(meant(card), to);
-	}
+	const readyField = $derived(board.fields.find(({ id }) => id === 'ready')!);
 
 	/** Where a new line goes: below what is ranked and ready, on top, or at the end. */
 	const WHERE = { ready: 'below what is ready', top: 'on top', end: 'at the end' };
@@ -253,7 +250,7 @@
 			labels: () => card && (asking = { kind: 'labels', cards: meant(card) }),
 			type: () => inRow('.type'),
 			initiative: () => inRow('.initiative'),
-			ready: () => card && change(card, { ready: !card.ready }),
+			ready: () => card && void board.choose(meant(card), readyField, card.ready ? '' : 'yes'),
 			split: () => card && (asking = { kind: 'split', card }),
 			pull: () => card && head.sprintDays === null && void pull(meant(card)),
 			undo: () => void board.undo(),
@@ -351,6 +348,13 @@
 			onask={(ask) => (asking = ask)}
 			onplace={(under) => void place(pickedCards, under)}
 			onpull={head.sprintDays === null ? () => void pull(pickedCards) : undefined}
+			onmove={head.sprintDays === null
+				? undefined
+				: (column) =>
+						void board.moveAll(
+							pickedCards.map((card) => board.latest(card)),
+							column,
+						)}
 			onend={() => (picked = new Set())}
 		/>
 	{/if}
@@ -413,6 +417,7 @@
 						<BacklogRow
 							card={row.card}
 							{head}
+							fields={board.fields}
 							{people}
 							{today}
 							part={row.part}
@@ -421,7 +426,7 @@
 							{mayEdit}
 							href={open(row.card)}
 							onpick={(range) => pick(row.card, range)}
-							onchange={(to) => change(row.card, to)}
+							onchoose={(field, key) => void board.choose(meant(row.card), field, key)}
 							onsize={(size) => void board.size(board.latest(row.card), size)}
 							onowners={() => (asking = { kind: 'owners', cards: meant(row.card) })}
 							onlabels={() => (asking = { kind: 'labels', cards: meant(row.card) })}

@@ -1,14 +1,14 @@
 <script lang="ts">
-	import { uses } from '$core/board/used';
 	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
-	import { shownValue } from '$core/fields/own';
-	import type { CardsChange } from '$core/board/fields';
+	import type { Field } from '$core/board/fields';
 	import NameTag from '../board/NameTag.svelte';
 	import { dueWords, figure } from '../words';
 
 	interface Props {
 		card: CardView;
 		head: BoardHead;
+		/** The fields of the board’s cards. */
+		fields: readonly Field[];
 		people: ReadonlyMap<string, PersonView & { seed: number }>;
 		today: number;
 		/** It is a sub-card of a card that is shown too. */
@@ -19,13 +19,24 @@
 		mayEdit: boolean;
 		href: string;
 		onpick: (range: boolean) => void;
-		onchange: (change: CardsChange) => void;
+		/** Gives it another one of a field’s values. */
+		onchoose: (field: Field, key: string) => void;
 		onsize: (size: number) => void;
 		onowners: () => void;
 		onlabels: () => void;
 	}
 	let props: Props = $props();
-	const { card, head, current, mayEdit } = $derived(props);
+	const { card, head, fields, current, mayEdit } = $derived(props);
+	/** What is chosen from its values in the row itself, as far as the board has it. */
+	const chosen = $derived(fields.filter(({ id }) => id === 'type' || id === 'initiative'));
+	const ready = $derived(fields.find(({ id }) => id === 'ready')!);
+	const own = $derived(fields.filter((field) => head.fields.some(({ id }) => id === field.id)));
+	/** What it has may be among the values no more. */
+	const values = (field: Field) => {
+		const { known, name } = field.values!;
+		const [key] = field.values!.of(card) as [string];
+		return known.some((one) => one.key === key) ? known : [...known, { key, name: name(key) }];
+	};
 	const due = $derived(card.due ? dueWords(card.due, props.today, null) : null);
 	const tab = $derived(current ? 0 : -1);
 	let wrong = $state(false);
@@ -72,15 +83,11 @@
 		{#if card.parts}<small>{card.parts.done} of {card.parts.cards} parts</small>{/if}
 		{#if card.checks}<small>{card.checks.done}/{card.checks.lines} ticked</small>{/if}
 		{#if card.blocked}<small class="warn">blocked</small>{/if}
-		{#each head.fields as field (field.id)}{@const held = shownValue(
-				field,
-				card.fields[field.id],
-			)}{#if held}<small class="own" title="{field.name}: {held}"
-					><span class="sr-only">{field.name}: </span>{field.kind === 'yes-no'
-						? card.fields[field.id]
-							? field.name
-							: `not ${field.name}`
-						: held}</small
+		{#each own as field (field.id)}{@const held = field.text(card)}{#if held}<small
+					class="own"
+					title="{field.name}: {held}"
+					>{#if /^(yes|no)$/.test(held)}{field.name}:
+					{:else}<span class="sr-only">{field.name}: </span>{/if}{held}</small
 				>{/if}{/each}
 		{#if due}<small class={due.tone || undefined}>{due.text}</small>{/if}
 	</a>
@@ -97,28 +104,15 @@
 						class="label">{label}</span
 					>{:else}<span class="empty">label</span>{/each}</button
 			>
-			{#if uses(head, 'types')}<select
-					class="type"
+			{#each chosen as field (field.id)}<select
+					class={field.id}
 					tabindex={tab}
-					aria-label="Type of {card.number}"
-					value={card.type}
-					onchange={(event) => props.onchange({ type: event.currentTarget.value })}
+					aria-label="{field.name} of {card.number}"
+					value={field.values!.of(card)[0]}
+					onchange={(event) => props.onchoose(field, event.currentTarget.value)}
 				>
-					<option value="">no type</option>
-					{#each head.types as type (type.name)}<option>{type.name}</option>{/each}
-					{#if card.type && !head.types.some((type) => type.name === card.type)}<option>{card.type}</option
-						>{/if}
-				</select>{/if}
-			<select
-				class="initiative"
-				tabindex={tab}
-				aria-label="Initiative of {card.number}"
-				value={card.initiative ?? ''}
-				onchange={(event) => props.onchange({ initiative: event.currentTarget.value || null })}
-			>
-				<option value="">no initiative</option>
-				{#each head.initiatives as initiative (initiative)}<option>{initiative}</option>{/each}
-			</select>
+					{#each values(field) as { key, name } (key)}<option value={key}>{name}</option>{/each}
+				</select>{/each}
 			<button type="button" class="owners" tabindex={tab} onclick={props.onowners}
 				><span class="sr-only"
 					>Owners of {card.number}:
@@ -134,7 +128,8 @@
 				aria-pressed={card.ready}
 				title="Refined enough to be planned"
 				aria-label="Ready: {card.number}"
-				onclick={() => props.onchange({ ready: !card.ready })}>{card.ready ? '✓ ready' : 'ready?'}</button
+				onclick={() => props.onchoose(ready, card.ready ? '' : 'yes')}
+				>{card.ready ? '✓ ready' : 'ready?'}</button
 			>
 		{:else}
 			{#each card.labels as label (label)}<span class="label">{label}</span>{/each}

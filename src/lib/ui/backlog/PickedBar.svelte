@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { uses } from '$core/board/used';
 	import type { CardView, SprintView } from '$core/pages/board';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
@@ -12,7 +11,7 @@
 		onask: (ask: Ask) => void;
 		/** Orders them in the backlog; left out where they stand elsewhere. */
 		onplace?: (below: string | null | undefined) => void;
-		/** Moves them to another column; left out where they wait. */
+		/** Moves them to another column; left out where they are pulled. */
 		onmove?: (column: string | null) => void;
 		/** Pulls them into the first column; left out where a board has sprints. */
 		onpull?: () => void;
@@ -24,9 +23,13 @@
 	const left = $derived(cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0));
 	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
 
-	async function setAll(field: string, value: string | null): Promise<void> {
-		await board.putAll(cards.map((card) => ({ card, change: { do: 'own', field, value } })));
-	}
+	/** Fields one value of which is chosen here; what has a place of its own in the bar is not among them. */
+	const AMONG = ['type', 'initiative', 'class', 'lane'];
+	const choices = $derived(
+		board.fields.filter(
+			({ id }) => AMONG.includes(id) || head.fields.some((own) => own.id === id && own.kind === 'choice'),
+		),
+	);
 
 	/** A choice that does something and stands at its name again. */
 	function choose(select: HTMLSelectElement, act: (value: string) => void): void {
@@ -40,76 +43,24 @@
 	<b>{count(cards.length, 'card')} picked{head.unit === 'none' ? '' : `, ${amount(left, head.unit)}`}</b>
 	<button type="button" class="link" onclick={() => onask({ kind: 'owners', cards })}>Owners</button>
 	<button type="button" class="link" onclick={() => onask({ kind: 'labels', cards })}>Labels</button>
-	{#if uses(head, 'types')}<select
+	{#each choices as field (field.id)}<select
 			class="choice"
-			aria-label="Type"
+			aria-label={field.name}
 			onchange={(event) =>
 				choose(
 					event.currentTarget,
-					(type) => void board.changeCards(cards, { type: type === '-' ? '' : type }),
+					(i) => void board.choose(cards, field, field.values!.known[Number(i)]!.key),
 				)}
 		>
-			<option value="">Type</option>
-			<option value="-">no type</option>
-			{#each head.types as type (type.name)}<option>{type.name}</option>{/each}
-		</select>{/if}
-	<select
-		class="choice"
-		aria-label="Initiative"
-		onchange={(event) =>
-			choose(
-				event.currentTarget,
-				(name) => void board.changeCards(cards, { initiative: name === '-' ? null : name }),
-			)}
-	>
-		<option value="">Initiative</option>
-		<option value="-">no initiative</option>
-		{#each head.initiatives as initiative (initiative)}<option>{initiative}</option>{/each}
-	</select>
-	{#if uses(head, 'classes')}<select
-			class="choice"
-			aria-label="Class"
-			onchange={(event) =>
-				choose(
-					event.currentTarget,
-					(name) => void board.changeCards(cards, { class: name as CardView['class'] }),
-				)}
-		>
-			<option value="">Class</option>
-			<option value="expedite">Expedite</option>
-			<option value="fixed">Fixed date</option>
-			<option value="standard">Standard</option>
-			<option value="background">Background</option>
-		</select>{/if}
-	{#if head.lanes.length}<select
-			class="choice"
-			aria-label="Lane"
-			onchange={(event) =>
-				choose(
-					event.currentTarget,
-					(lane) => void board.changeCards(cards, { lane: lane === '-' ? null : lane }),
-				)}
-		>
-			<option value="">Lane</option>
-			<option value="-">no lane</option>
-			{#each head.lanes as lane (lane.id)}<option value={lane.id}>{lane.name}</option>{/each}
-		</select>{/if}
+			<option value="">{field.name}</option>
+			{#each field.values!.known as { key, name }, i (key)}<option value={String(i)}>{name}</option>{/each}
+		</select>{/each}
 	<button
 		type="button"
 		class="link"
 		onclick={() => void board.changeCards(cards, { ready: !cards.every((card) => card.ready) })}
 		>{cards.every((card) => card.ready) ? 'Not ready' : 'Ready'}</button
 	>
-	{#each head.fields.filter(({ kind }) => kind === 'choice') as field (field.id)}<select
-			class="choice"
-			aria-label={field.name}
-			onchange={(event) =>
-				choose(event.currentTarget, (choice) => void setAll(field.id, choice === '-' ? null : choice))}
-		>
-			<option value="">{field.name}</option>
-			<option value="-">none</option>
-			{#each field.choices as choice (choice.id)}<option value={choice.id}>{choice.name}</option>{/each}
-		</select>{/each}
 	{#if onpull}<button type="button" class="link" onclick={onpull}>Pull into {head.columns[0]!.name}</button
 		>{/if}
 	{#if onplace}<button type="button" class="link" onclick={() => onplace(null)}>To the top</button>

@@ -220,7 +220,6 @@
 		<ImportDialog
 			slug={board.head.slug}
 			unit={board.head.unit}
-			own={board.head.fields}
 			{onclose}
 			onadd={(cards) => void done(null, board.addFromTable(cards))}
 		/>

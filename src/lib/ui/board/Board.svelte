@@ -90,6 +90,9 @@
 	});
 	const columns = $derived(grid.columns);
 	const laned = $derived(arrangement.lanes !== null);
+	/** From so many cards on only those near what is seen are drawn. */
+	const MANY = 150;
+	const many = $derived(grid.columns.reduce((sum, { shown }) => sum + shown.length, 0) > MANY);
 	/** What cards show here. */
 	const face = $derived(head.face ?? USUAL_FACE);
 	const plain = $derived(plainOf(face, board.fields, OWN_PLACE));
@@ -585,6 +588,8 @@
 		lane={laned ? { key: lane || NONE, name: laneName! } : undefined}
 		{cards}
 		{tabbable}
+		{many}
+		first={!laned || lane === grid.bands[0]?.key}
 		{picked}
 		drop={here(carry.drop) ? carry.drop : null}
 		{renaming}

@@ -2,6 +2,7 @@
 	import { tick, untrack, type Snippet } from 'svelte';
 	import type { CardView, ColumnView } from '$core/pages/board';
 	import AddCard from './AddCard.svelte';
+	import { whenNear } from './near';
 	import { Windowed } from './windowed.svelte';
 
 	interface Props {
@@ -11,6 +12,10 @@
 		/** What is shown: the cards that pass the filter. */
 		cards: CardView[];
 		tabbable: string | null;
+		/** The board shows so many cards that only those near what is seen are drawn. */
+		many: boolean;
+		/** It is among those that are seen first. */
+		first: boolean;
 		/** Cards that are picked. */
 		picked: ReadonlySet<string>;
 		drop: { below: string | null } | null;
@@ -49,8 +54,15 @@
 
 	$effect(() => {
 		if (!long || !body) return;
-		return untrack(() => windowed.mount(body!));
+		let unmount: (() => void) | undefined;
+		const mount = () => (unmount = windowed.mount(body!));
+		const leave = untrack(() => (props.many ? whenNear(body!, mount) : void mount()));
+		return () => {
+			leave?.();
+			unmount?.();
+		};
 	});
+
 	$effect(() => {
 		if (!long || !body) return;
 		const shown = cards;
@@ -62,17 +74,29 @@
 		);
 	});
 	$effect(() => {
-		if (!body) return;
+		if (!long || !body) return;
 		const seen = new ResizeObserver(([entry]) => (wide = entry!.contentRect.width > 260));
 		seen.observe(body);
 		return () => seen.disconnect();
 	});
+
+	/** Of many cards the first ones are drawn, and more of them each time that their end comes near. */
+	const HANDFUL = 6;
+	const CARD_PX = 110;
+	// Before the page is awake what stands on top is drawn, without knowing how much of it is seen.
+	const asleep = typeof document === 'undefined' || !document.documentElement.dataset.awake;
+	let near = $state(untrack(() => props.first) && asleep ? HANDFUL : 0);
+	const drawn = $derived(
+		props.many && !long && column.kind !== 'done' ? cards.slice(0, Math.max(near, focused + 1)) : cards,
+	);
+	const more = () => (near = Math.max(HANDFUL, drawn.length * 2));
 
 	/** Puts the focus on a card, drawing it first where it is out of sight. */
 	export async function focusCard(id: string): Promise<void> {
 		const index = cards.findIndex((card) => card.id === id);
 		if (index < 0) return;
 		if (long) windowed.reveal(index);
+		else near = Math.max(near, index + 1);
 		await tick();
 		const find = () => body?.querySelector<HTMLElement>(`[data-card="${id}"] a`);
 		find()?.focus({ preventScroll: long });
@@ -146,8 +170,8 @@
 			{/each}
 		</ul>
 	{:else}
-		<ul class="cards" class:two={twoAbreast && wide}>
-			{#each cards as card, i (card.id)}
+		<ul class="cards" class:two={twoAbreast}>
+			{#each drawn as card, i (card.id)}
 				<li
 					data-card={card.id}
 					aria-posinset={i + 1}
@@ -159,6 +183,14 @@
 					{#if props.adding?.below === card.id}<AddCard onadd={props.onadded} onend={props.onaddend} />{/if}
 				</li>
 			{/each}
+			{#if drawn.length < cards.length}
+				{#key drawn.length}<li
+						class="to-come"
+						aria-hidden="true"
+						style:height="{(cards.length - drawn.length) * CARD_PX}px"
+						{@attach (element) => whenNear(element, more)}
+					></li>{/key}
+			{/if}
 		</ul>
 	{/if}
 	{#if props.adding && (props.adding.below === undefined || (long && props.adding.below))}
@@ -171,6 +203,7 @@
 <style>
 	.body {
 		position: relative;
+		container: cell / inline-size;
 		flex: 1;
 		min-height: 120px;
 		margin-top: 8px;
@@ -211,13 +244,18 @@
 		display: grid;
 		gap: 8px;
 	}
-	.two {
-		grid-template-columns: 1fr 1fr;
-		align-items: start;
+	@container cell (width > 276px) {
+		.two {
+			grid-template-columns: 1fr 1fr;
+			align-items: start;
+		}
 	}
 	li {
 		position: relative;
 		min-width: 0;
+	}
+	.to-come {
+		grid-column: 1 / -1;
 	}
 	.placed {
 		position: absolute;

@@ -2,7 +2,13 @@ import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import { SvelteMap } from 'svelte/reactivity';
 import type { PastedCard } from '$core/backlog/paste';
 import { intoLane } from '$core/board/lanes';
-import { fieldsOf, type CardsChange, type Change as FieldChange, type Looking } from '$core/board/fields';
+import {
+	fieldsOf,
+	type CardsChange,
+	type Change as FieldChange,
+	type Field as FieldOfCards,
+	type Looking,
+} from '$core/board/fields';
 import { asUsed } from '$core/board/used';
 import type { BoardCards, BoardHead, CardView, LaneView } from '$core/pages/board';
 import type { TableCard } from '$core/exchange/card-file';
@@ -10,6 +16,7 @@ import { list } from '$core/words';
 import { enter, type CardClock } from '$core/flow/clock';
 import type { Command, CommandInput, CommandOnCards, CommandResult, Entry, NewCard } from '../../commands';
 import { cardsPatch, planPatch, stepFor, type CardStep } from './card-steps';
+import { reread } from '../frame/reread';
 import { send, type Refusal, type Sent } from '../send';
 
 /** What a page open on a board is told. */
@@ -137,6 +144,7 @@ export class BoardState {
 			this.stream = new EventSource(`/api/boards/${this.head.slug}/live?since=${this.seq || this.head.seq}`);
 			this.stream.onopen = () => (this.connection = 'open');
 			this.stream.onmessage = (event) => this.hear(JSON.parse(event.data) as Change);
+			this.stream.addEventListener('notices', () => void reread('harrow:notices'));
 			this.stream.onerror = () => {
 				this.connection = 'lost';
 				if (this.stream?.readyState !== EventSource.CLOSED) return;
@@ -285,6 +293,25 @@ export class BoardState {
 		return this.apply([...cards.values()], 'DoTogether', { board: this.head.id, steps }, ({ id }) =>
 			shown.get(id)!,
 		);
+	}
+
+	/** Gives cards one of the values of a field, in one step. */
+	async choose(cards: readonly CardView[], { values }: FieldOfCards, key: string): Promise<void> {
+		const changes = cards.flatMap((card) => {
+			const live = this.latest(card);
+			const change = values!.put!(live, key, values!.of(live)[0]!);
+			return change ? [{ card: live, change }] : [];
+		});
+		const [first] = changes;
+		if (!first) return;
+		const alike = changes.every(({ change }) => JSON.stringify(change) === JSON.stringify(first.change));
+		// What is the same for all is one change of many; anything else as many of one each.
+		if (alike && first.change.do === 'cards')
+			await this.changeCards(
+				changes.map(({ card }) => card),
+				first.change.change,
+			);
+		else await this.putAll(changes);
 	}
 
 	/** Copies cards to the end of the backlog, with what is chosen of them. */
@@ -466,11 +493,9 @@ export class BoardState {
 	addFromTable(cards: readonly TableCard[]): Promise<Sent<CommandResult<'AddCards'>>> {
 		const place = new Map(cards.map((card, i) => [card.line, i]));
 		return this.addAll(
-			cards.map(({ line: _line, parent, type, initiative, ...card }) => ({
+			cards.map(({ line: _line, parent, ...card }) => ({
 				...card,
-				type,
-				...(initiative ? { initiative } : {}),
-				...(parent === null ? {} : { parent: place.get(parent) }),
+				...(parent === undefined ? {} : { parent: place.get(parent) }),
 			})),
 			undefined,
 		);

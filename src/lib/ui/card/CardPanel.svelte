@@ -46,7 +46,6 @@
 		const live = board.cards.get(read.id);
 		return live && live.version >= read.version ? { ...read, ...live } : read;
 	});
-	const comments = $derived((card?.history ?? []).filter((event) => event.kind === 'comment'));
 	const history = $derived(card ? historySentences(card.history, head.unit).toReversed() : []);
 
 	$effect(() => {
@@ -157,6 +156,12 @@
 		wanted = lines;
 		const kept = await ask('ChecklistCard', { lines });
 		if (!kept || wanted === lines) wanted = null;
+	}
+	/** Sends what is said on the card; the talk is read again. */
+	async function talk<C extends Command>(command: C, input: CommandInput<C>): Promise<boolean> {
+		const sent = await board.ask(command, input);
+		await load(cardKey);
+		return sent.ok;
 	}
 	async function again(work: Promise<unknown>) {
 		await work;
@@ -350,14 +355,16 @@
 						/>{/if}
 				{/if}
 				<Talk
-					{cardKey}
-					{comments}
+					{card}
+					people={head.people}
+					me={head.me}
 					timeZone={head.timeZone}
-					onsay={async (text) => {
-						const sent = await board.ask('CommentCard', { card: card.id, text });
-						await load(cardKey);
-						return sent.ok;
-					}}
+					mayAsk={mayEdit && !card.archived}
+					onsay={(text, replyTo) => talk('CommentCard', { card: card.id, text, replyTo })}
+					onchange={(comment, text) => talk('ChangeComment', { card: card.id, comment, text })}
+					onwithdraw={(comment) => void talk('WithdrawComment', { card: card.id, comment })}
+					onwatch={(watch) => void talk('WatchCard', { card: card.id, watch })}
+					onaskwatch={(person) => void talk('AskToWatch', { card: card.id, people: [person] })}
 				/>
 			{/key}
 			{#if mayEdit && !card.archived}<p class="acts">

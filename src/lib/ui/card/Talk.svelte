@@ -1,59 +1,130 @@
 <script lang="ts">
-	import { Textarea } from 'flowbite-svelte';
-	import type { CardEvent } from '$core/pages/card';
+	import type { PersonView } from '$core/pages/board';
+	import { talkOf, type Comment } from '$core/talk/talk';
+	import type { CardPage } from '$core/pages/card';
 	import { draftOf, keepDraft } from '../drafts';
-	import { momentWords } from '../words';
+	import { list, momentWords } from '../words';
 	import Markdown from '../form/Markdown.svelte';
+	import Say from './Say.svelte';
 
 	interface Props {
-		cardKey: string;
-		/** What was said, oldest first. */
-		comments: readonly CardEvent[];
+		card: Pick<CardPage, 'key' | 'history' | 'told' | 'watching'>;
+		people: readonly PersonView[];
+		/** Who looks. */
+		me: string;
 		timeZone: string;
-		onsay: (text: string) => Promise<boolean>;
+		/** Whoever looks may ask others to watch the card. */
+		mayAsk: boolean;
+		/** Says something, in answer to a comment where one is named; gives whether it was said. */
+		onsay: (text: string, replyTo?: number) => Promise<boolean>;
+		onchange: (comment: number, text: string) => Promise<boolean>;
+		onwithdraw: (comment: number) => void;
+		onwatch: (watch: boolean) => void;
+		onaskwatch: (person: string) => void;
 	}
-	let { cardKey, comments, timeZone, onsay }: Props = $props();
-	const stored = $derived(`comment-${cardKey}`);
+	let { card, people, me, timeZone, mayAsk, onsay, onchange, onwithdraw, onwatch, onaskwatch }: Props =
+		$props();
+	const talk = $derived(talkOf(card.history));
+	const stored = $derived(`comment-${card.key}`);
 	// svelte-ignore state_referenced_locally
 	let text = $state(draftOf(stored) ?? '');
 	$effect(() => keepDraft(stored, text || null));
+	/** The comment that is answered or changed, and what is written there. */
+	let at = $state<{ seq: number; does: 'answer' | 'change' } | null>(null);
+	let aside = $state('');
+	const told = $derived(
+		people.filter(({ id }) => card.told.includes(id)).map(({ id, name }) => (id === me ? 'you' : name)),
+	);
+	const others = $derived(people.filter(({ id, gone }) => !gone && id !== me && !card.told.includes(id)));
+
 	async function say() {
 		const words = text.trim();
 		if (!words) return;
 		text = '';
 		if (!(await onsay(words))) text ||= words;
 	}
+	function begin(comment: Comment, does: 'answer' | 'change') {
+		at = { seq: comment.seq, does };
+		aside = does === 'change' ? comment.text : '';
+	}
+	async function finish(comment: Comment) {
+		const words = aside.trim();
+		if (!words || !at) return;
+		if (at.does === 'change' ? await onchange(comment.seq, words) : await onsay(words, comment.seq))
+			at = null;
+	}
 </script>
+
+{#snippet said(comment: Comment)}
+	<p class="by">
+		<b>{comment.who ?? 'Someone'}</b>
+		<time datetime={comment.at}>{momentWords(comment.at, timeZone)}</time>
+		{#if comment.changed && !comment.withdrawn}<small>changed</small>{/if}
+	</p>
+	{#if comment.withdrawn}<p class="soft">Taken back.</p>
+	{:else if at?.seq === comment.seq && at.does === 'change'}
+		<Say
+			label="What you said"
+			bind:text={aside}
+			{people}
+			does="Change it"
+			take
+			onsay={() => void finish(comment)}
+			onleave={() => (at = null)}
+		/>
+	{:else}<Markdown text={comment.text} />{/if}
+	{#if !comment.old && !comment.withdrawn && at?.seq !== comment.seq}<p class="do">
+			<button type="button" class="link" onclick={() => begin(comment, 'answer')}
+				>Answer<span class="sr-only"> {comment.who}</span></button
+			>
+			{#if comment.by === me}<button type="button" class="link" onclick={() => begin(comment, 'change')}
+					>Change</button
+				>
+				<button type="button" class="link" onclick={() => onwithdraw(comment.seq)}>Take back</button>{/if}
+		</p>{/if}
+	{#if at?.seq === comment.seq && at.does === 'answer'}
+		<Say
+			label="Your answer"
+			bind:text={aside}
+			{people}
+			does="Answer"
+			take
+			onsay={() => void finish(comment)}
+			onleave={() => (at = null)}
+		/>
+	{/if}
+{/snippet}
 
 <h3><label for="card-comment">Talk</label></h3>
 <ol>
-	{#each comments as comment (comment.seq)}
+	{#each talk as comment (`${comment.old} ${comment.seq}`)}
 		<li>
-			<p class="by">
-				<b>{comment.who ?? 'Someone'}</b>
-				<time datetime={comment.at}>{momentWords(comment.at, timeZone)}</time>
-			</p>
-			{#if comment.undone}<p class="soft">Taken back.</p>{:else}<Markdown text={comment.value} />{/if}
+			{@render said(comment)}
+			{#if comment.replies.length}<ol class="replies">
+					{#each comment.replies as reply (reply.seq)}<li>{@render said(reply)}</li>{/each}
+				</ol>{/if}
 		</li>
 	{/each}
 </ol>
-<Textarea
-	id="card-comment"
-	class="w-full text-base"
-	rows={2}
-	bind:value={text}
-	maxlength={10000}
-	placeholder="Say something; Ctrl and Enter sends it"
-	onkeydown={(event: KeyboardEvent) => {
-		if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
-			event.preventDefault();
-			void say();
-		}
-	}}
-/>
-{#if text.trim()}<p class="send">
-		<button type="button" class="go" onclick={() => void say()}>Say it</button>
-	</p>{/if}
+<Say id="card-comment" label="Say something" bind:text {people} does="Say it" onsay={() => void say()} />
+<p class="told">
+	{told.length ? `Told of what happens here: ${list(told)}.` : 'Nobody is told of what happens here.'}
+	<button type="button" class="link" onclick={() => onwatch(!card.watching)}
+		>{card.watching ? 'Tell me no more' : 'Watch it'}</button
+	>
+	{#if mayAsk && others.length}<select
+			class="choice"
+			aria-label="Ask somebody to watch it"
+			onchange={(event) => {
+				const { value } = event.currentTarget;
+				event.currentTarget.value = '';
+				if (value) onaskwatch(value);
+			}}
+		>
+			<option value="">Ask somebody to</option>
+			{#each others as { id, name } (id)}<option value={id}>{name}</option>{/each}
+		</select>{/if}
+</p>
 
 <style>
 	h3 {
@@ -69,10 +140,20 @@
 		padding: 4px 0;
 		border-top: 1px dotted var(--rule);
 	}
-	.by {
+	.replies {
+		margin-left: 18px;
+	}
+	.by,
+	.do {
 		margin: 0;
 	}
-	time {
+	.do {
+		display: flex;
+		gap: 14px;
+		font-size: 0.9rem;
+	}
+	time,
+	small {
 		font-size: 12px;
 		color: var(--faint);
 	}
@@ -80,7 +161,15 @@
 		color: var(--faint);
 		margin: 0;
 	}
-	.send {
-		margin: 6px 0 0;
+	.told {
+		margin: 8px 0 0;
+		font-size: 0.9rem;
+		color: var(--soft);
+	}
+	@media (pointer: coarse) {
+		.do button,
+		.told button {
+			min-height: 44px;
+		}
 	}
 </style>

@@ -1,14 +1,15 @@
 <script lang="ts">
 	import { Select } from 'flowbite-svelte';
 	import type { Unit } from '$core/pages/board';
-	import type { OwnField } from '$core/fields/own';
-	import type { Mapping, TableCard } from '$core/exchange/card-file';
+	import type { Head, Mapping, TableCard } from '$core/exchange/card-file';
 	import { amount, count } from '../words';
 	import { handOver } from '../chart/keep-picture';
 	import Dialog from './Dialog.svelte';
 
 	interface Preview {
 		header: string[];
+		/** What its columns can hold. */
+		heads: Head[];
 		mapping: Mapping;
 		cards: TableCard[];
 		errors: { line: number; reason: string }[];
@@ -18,28 +19,12 @@
 	interface Props {
 		slug: string;
 		unit: Unit;
-		/** Fields that the board adds to its cards. */
-		own: readonly OwnField[];
 		onadd: (cards: TableCard[]) => void;
 		onclose: () => void;
 	}
-	let { slug, unit, own, onadd, onclose }: Props = $props();
+	let { slug, unit, onadd, onclose }: Props = $props();
 
 	const MOST_BYTES = 1_000_000;
-	const FIELDS = $derived<[field: string, words: string][]>([
-		['title', 'Title'],
-		['description', 'Description'],
-		['size', 'Size'],
-		['type', 'Type'],
-		['class', 'Class'],
-		['labels', 'Labels'],
-		['owners', 'Owners'],
-		['start', 'Start'],
-		['due', 'Due'],
-		['initiative', 'Initiative'],
-		['parent', 'Sub-card of'],
-		...own.map(({ id, name: called }): [string, string] => [id, called]),
-	]);
 	let file = $state('');
 	let name = $state('');
 	let preview = $state.raw<Preview | null>(null);
@@ -108,7 +93,7 @@
 		<div class="two">
 			<div class="fields">
 				<h3>Which column holds what</h3>
-				{#each FIELDS as [field, words] (field)}
+				{#each preview.heads as { id: field, name: words } (field)}
 					<label for="map-{field}">{words}</label>
 					<Select
 						id="map-{field}"
@@ -134,10 +119,14 @@
 					{#each preview.errors.slice(0, 200) as error, i (i)}<li class="error">
 							Line {error.line}: {error.reason}.
 						</li>
-					{:else}{#each preview.cards.slice(0, 200) as card (card.line)}<li class:part={card.parent !== null}>
-								<span>{card.title}</span>{#if card.size !== null}<b>{amount(card.size, unit)}</b>{/if}
+					{:else}{#each preview.cards.slice(0, 200) as card (card.line)}<li
+								class:part={card.parent !== undefined}
+							>
+								<span>{card.title}</span>{#if card.size !== undefined}<b>{amount(card.size, unit)}</b>{/if}
 								<small
-									>{[card.type, ...card.labels, card.initiative, card.due].filter(Boolean).join(' · ')}</small
+									>{[card.type, ...(card.labels ?? []), card.initiative, card.due]
+										.filter(Boolean)
+										.join(' · ')}</small
 								>
 							</li>{/each}{/each}
 				</ul>

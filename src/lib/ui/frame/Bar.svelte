@@ -64,6 +64,18 @@
 		{keysOn}
 	/>
 	{#if page.data.timer}<Timer timer={page.data.timer} />{/if}
+	{#if page.data.notices}{@const { asks, unread } = page.data.notices}<a
+			class="notices"
+			class:asks
+			href="/notices"
+			title={asks ? `${asks} ${asks === 1 ? 'question waits' : 'questions wait'} for your answer` : undefined}
+			><span class="word">Notices</span><span class="sign" aria-hidden="true"
+				>{asks || (unread ? '•' : '–')}</span
+			>
+			<span class="sr-only"
+				>{asks ? `, ${asks} asked of you` : ''}{unread ? `, ${unread} not read` : ', all read'}</span
+			></a
+		>{/if}
 	<Menu id="you-menu" look="tag" label="{person.initials}, you: {person.name}">
 		{#snippet button()}<span aria-hidden="true">{person.initials}</span>{/snippet}
 		{#snippet children(close)}
@@ -108,6 +120,32 @@
 	.space {
 		flex: 1;
 	}
+	.notices {
+		display: flex;
+		align-items: center;
+		gap: 7px;
+		min-height: 42px;
+		color: inherit;
+		text-decoration: none;
+	}
+	.notices:hover {
+		text-decoration: underline;
+	}
+	.sign {
+		min-width: 20px;
+		padding: 0 5px;
+		border: 1px solid color-mix(in srgb, currentColor 45%, transparent);
+		border-radius: 3px;
+		text-align: center;
+		font-size: 12px;
+		line-height: 19px;
+		font-weight: 700;
+	}
+	.asks .sign {
+		background: var(--wheat);
+		color: var(--soil);
+		border-color: var(--wheat);
+	}
 	.bar :focus-visible {
 		outline-color: var(--wheat);
 	}
@@ -117,6 +155,7 @@
 			gap: 10px;
 		}
 		.name,
+		.word,
 		.team {
 			display: none;
 		}

@@ -64,6 +64,20 @@ const UNPICK = {
 
 /** The keys of every place. What the page does on a key, what `?` lists and what the guide says is read from here. */
 export const KEYMAPS = {
+	notices: [
+		{
+			does: 'go',
+			keyOnly: true,
+			on: ['ArrowUp', 'ArrowDown'],
+			shown: '↑ ↓',
+			words: 'go from notice to notice',
+		},
+		{ ...OPEN, words: 'open what it is about' },
+		{ does: 'answer', on: ['a'], shown: 'A', words: 'answer what was said', single: true },
+		{ does: 'away', on: ['Delete'], shown: 'Del', words: 'put the notice away' },
+		FIND,
+		HELP,
+	],
 	board: [
 		{ does: 'go', keyOnly: true, on: ARROWS, shown: '← → ↑ ↓', words: 'go from card to card' },
 		{
@@ -260,6 +274,7 @@ export function pressed<P extends Place>(
 
 /** The place that an address leads to, where it has keys of its own. */
 export function placeAt(path: string, walking: boolean): Place | null {
+	if (path === '/notices') return 'notices';
 	const place =
 		/^\/boards\/[^/]+(?:\/(\w+))?\/?$/.exec(path)?.[1] ?? (path.startsWith('/boards/') ? 'board' : '');
 	if (place === 'rounds') return walking ? 'walk' : null;

@@ -2,7 +2,7 @@
 	import { stringify } from 'csv-stringify/browser/esm/sync';
 	import { tick, untrack } from 'svelte';
 	import { byValue, sorted, sortText, valuesAmong, type Arrangement } from '$core/board/arrange';
-	import { fieldNamed, type Change, type Field } from '$core/board/fields';
+	import { cellOf, fieldNamed, type Change, type Field } from '$core/board/fields';
 	import { readTyped, typeable } from '$core/board/typed';
 	import type { CardView } from '$core/pages/board';
 	import { amount, count, dateWords } from '../words';
@@ -186,7 +186,10 @@
 		const file = stringify(
 			[
 				['key', ...columns.map(({ name }) => name.toLowerCase())],
-				...shown.map((card) => [`${head.key}-${card.number}`, ...columns.map((field) => field.text(card))]),
+				...shown.map((card) => [
+					`${head.key}-${card.number}`,
+					...columns.map((field) => cellOf(field, card)),
+				]),
 			],
 			{ escape_formulas: true },
 		);

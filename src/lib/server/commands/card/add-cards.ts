@@ -65,6 +65,11 @@ export class NewCard {
 	@Line('The initiative', 80)
 	initiative?: string | null;
 
+	/** Refined enough to be planned. */
+	@Optional()
+	@IsBoolean({ message: 'A card is ready or not: true or false.' })
+	ready?: boolean;
+
 	/** What it holds in fields that the board has added, by their ids. */
 	@Optional()
 	@IsObject({ message: 'What a card holds in fields is an object of their ids.' })

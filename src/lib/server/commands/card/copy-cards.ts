@@ -77,7 +77,7 @@ export const copyCards = boardCommand({
 				select n."from", n."to" from jsonb_to_recordset($1) n("from" uuid, "to" uuid)
 				join card c on c.id = n."from" and c.private
 			), watched as (
-				insert into watch select "to", $2::uuid from pair on conflict do nothing
+				insert into watch (card_id, person_id) select "to", $2::uuid from pair on conflict (card_id, person_id) do update set how = 'chosen'
 			)
 			update card c set private = true from pair where c.id = pair."to"`,
 			[JSON.stringify(cards.map(({ id }, i) => ({ from: id, to: made[i]!.id }))), context.person.id],

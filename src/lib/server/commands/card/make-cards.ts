@@ -141,6 +141,7 @@ export async function makeCards(
 		if (row.start) context.note(row.id, 'start', row.start);
 		if (row.due) context.note(row.id, 'due', row.due);
 		if (draft.initiative) context.note(row.id, 'initiative', draft.initiative);
+		if (row.ready) context.note(row.id, 'ready', 'yes');
 		if (draft.parent != null) context.note(row.id, 'part-of', String(rows[draft.parent]!.number));
 		for (const field of own)
 			if (row.fields[field.id] !== undefined)

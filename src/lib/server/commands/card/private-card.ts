@@ -25,7 +25,7 @@ export const privateCard = boardCommand({
 		// Nobody shuts themselves out.
 		if (input.private)
 			await context.tx.query(
-				'insert into watch (card_id, person_id) values ($1, $2) on conflict do nothing',
+				`insert into watch (card_id, person_id) values ($1, $2) on conflict (card_id, person_id) do update set how = 'chosen'`,
 				[card.id, context.person.id],
 			);
 		await context.tx.query('update card set private = $2, version = version + 1 where id = $1', [

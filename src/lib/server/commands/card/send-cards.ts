@@ -165,7 +165,8 @@ async function carryOver(here: BoardContext, there: BoardContext, pairs: string)
 		), files as (
 			update attachment a set card_id = pair."to" from pair where a.card_id = pair."from"
 		), watched as (
-			insert into watch select pair."to", w.person_id from pair join watch w on w.card_id = pair."from" on conflict do nothing
+			insert into watch (card_id, person_id, how) select pair."to", w.person_id, w.how from pair join watch w on w.card_id = pair."from"
+			on conflict do nothing
 		), timed as (
 			update timer t set card_id = pair."to" from pair where t.card_id = pair."from"
 		), gone as (

@@ -1,10 +1,17 @@
-import { badLines, guessMapping, readCards, readTable, type Mapping } from '$core/exchange/card-file';
+import { fieldsOf } from '$core/board/fields';
+import {
+	badLines,
+	guessMapping,
+	readCards,
+	readTable,
+	tableHeads,
+	type Mapping,
+} from '$core/exchange/card-file';
 import { reads } from '$lib/server/answers';
 import { Problem } from '$lib/server/problem';
 import { boardHead } from '$lib/server/questions/board-head';
 import { now } from '$lib/server/time';
 import { zoneOf } from '$core/calendar/zone';
-import { workersOf } from '$lib/server/questions/promise';
 import type { RequestEvent } from './$types';
 
 const MOST = 1_000_000;
@@ -21,16 +28,12 @@ export const POST = reads('/api/boards/{board}/table', async ({ params, request 
 			`Line ${read.errors[0]!.line}: ${read.errors[0]!.reason}.`,
 			'file',
 		);
-	const map = mapping ?? guessMapping(read.table, head.fields);
-	const board = {
-		people: workersOf(head),
-		types: head.types.map((type) => type.name),
-		fields: head.fields,
-		today: zoneOf(head.timeZone).day(now().getTime()),
-	};
-	const found = readCards(read.table, map, board);
+	const looking = { board: head, today: zoneOf(head.timeZone).day(now().getTime()), me: person.id };
+	const heads = tableHeads(fieldsOf(looking));
+	const map = mapping ?? guessMapping(read.table, heads);
+	const found = readCards(read.table, map, looking);
 	const bad = found.errors.length ? badLines(read.table, found.errors) : '';
-	return { header: read.table.header, mapping: map, ...found, bad };
+	return { header: read.table.header, heads, mapping: map, ...found, bad };
 });
 
 async function body(request: Request): Promise<{ file: string; mapping: Mapping | null }> {

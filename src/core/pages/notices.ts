@@ -1,0 +1,38 @@
+import type { NoticeChoices, NoticeKind } from '../notices/kinds.ts';
+
+/** What somebody is told, as it stands on their page. */
+export interface NoticeView {
+	id: string;
+	/** The board that it is about, and the card, where it is about one. */
+	board: { id: string; slug: string; name: string };
+	card: { id: string; key: string; title: string } | null;
+	/** Of the latest event: what it is to whoever is told. */
+	kind: NoticeKind;
+	at: string;
+	/** What happened, the latest first, at most three sentences; how many events there were. */
+	says: string[];
+	times: number;
+	read: boolean;
+	away: boolean;
+	/** It is a question to whoever is told: whether it is still open. */
+	asks: boolean;
+	open: boolean;
+	/** The comment that can be answered from here. */
+	comment: number | null;
+}
+
+/** How many notices somebody has not read, and how many questions to them are open. */
+export interface NoticeCount {
+	unread: number;
+	asks: number;
+}
+
+/** What somebody is told: their page of it. */
+export interface NoticesPage extends NoticeCount {
+	notices: NoticeView[];
+	/** From where it goes on; null at the end. */
+	next: string | null;
+	choices: NoticeChoices;
+	/** Boards whose notices can be chosen by themselves. */
+	boards: { id: string; name: string; watched: boolean }[];
+}

@@ -1,0 +1,123 @@
+import type { NoticeChoices, NoticeKind } from '../../../core/notices/kinds.ts';
+import { noticeSentence, type ToldEvent } from '../../../core/notices/sentence.ts';
+import type { NoticeCount, NoticesPage, NoticeView } from '../../../core/pages/notices.ts';
+import { rows } from '../database.ts';
+import { Problem } from '../problem.ts';
+import type { Person } from '../sign-in.ts';
+
+const AT_ONCE = 50;
+const TOLD = 3;
+
+/** Notices `n` of person $1 about what they may see, and of which something still counts. */
+const SEEN = `join board b on b.id = n.board_id
+	join board_right r on r.board_id = n.board_id and r.person_id = $1
+	left join card c on c.id = n.card_id
+	where n.person_id = $1 and (c.id is null or may_see(c, $1))
+		and exists (
+			select from unnest(n.seqs) s
+			where not exists (select from event_void v where v.board_id = n.board_id and v.seq = s)
+		)`;
+
+/** Whether the question that a notice is has not been answered. */
+const OPEN = `exists (
+	select from question q where q.board_id = n.board_id and q.seq = n.seqs[1] and q.person_id = $1
+		and (q.answered_seq is null or exists (select from event_void v where v.board_id = q.board_id and v.seq = q.answered_seq))
+)`;
+
+/** How much somebody is told that they have not read, and how many questions to them are open. */
+export async function noticeCount(person: Person): Promise<NoticeCount> {
+	const [found] = await rows<NoticeCount>(
+		`select count(*) filter (where n.read_at is null) as unread, count(*) filter (where n.asks and ${OPEN}) as asks
+		from notice n
+		${SEEN} and n.away_at is null and (n.read_at is null or n.asks)`,
+		[person.id],
+		'notice-count',
+	);
+	return found!;
+}
+
+interface Row extends Omit<NoticeView, 'says' | 'comment' | 'kind'> {
+	kinds: NoticeKind[];
+	cursor: string;
+	events: (ToldEvent & { seq: number; comment: number | null })[];
+}
+
+/**
+ * What somebody is told, the latest first.
+ * @param asked of what: with words in the title, the key or the board’s name; put away too; from a place in the list on
+ */
+export async function noticesPage(
+	person: Person,
+	asked: { text?: string; away?: boolean; before?: string },
+): Promise<NoticesPage> {
+	const [, moment, id] = /^(\d+)\.([0-9a-f-]{36})$/.exec(asked.before ?? '') ?? [];
+	if (asked.before && !moment)
+		throw new Problem(422, 'invalid.before', 'The place from which it goes on is none.', 'before');
+	const [found, count, [own], boards] = await Promise.all([
+		rows<Row>(
+			`select n.id, json_build_object('id', b.id, 'slug', b.slug, 'name', b.name) as board,
+				case when c.id is not null then json_build_object('id', c.id, 'key', b.key || '-' || c.number, 'title', c.title) end as card,
+				n.kinds, n.at, n.times, n.read_at is not null as read, n.away_at is not null as away, n.asks, n.asks and ${OPEN} as open,
+				(extract(epoch from n.at) * 1000000)::bigint || '.' || n.id as cursor,
+				(select coalesce(json_agg(json_build_object('seq', s.seq, 'kind', e.kind, 'as', n.kinds[s.i], 'card', e.card_id is not null,
+						'value', coalesce(said.value, e.value), 'who', p.name, 'before', e.before, 'after', e.after,
+						'comment', said.root, 'unit', case b.unit when 'hours' then ' h' when 'points' then ' points' else '' end) order by s.i), '[]')
+					from unnest(n.seqs) with ordinality s(seq, i)
+					join event e on e.board_id = n.board_id and e.seq = s.seq
+					left join person p on p.id = e.actor_id
+					left join lateral (
+						select r.root, (
+							select case w.kind when 'comment-withdrawn' then '' else w.value end from event w
+							where w.card_id = e.card_id and w.kind in ('comment-changed', 'comment-withdrawn')
+								and (w.after ->> 'of')::bigint = r.root and w.board_id = e.board_id
+							order by w.seq desc
+							limit 1
+						) as value
+						from (
+							select case e.kind when 'comment' then e.seq when 'comment-changed' then (e.after ->> 'of')::bigint end as root
+						) r
+						where r.root is not null
+					) said on true
+					where not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)) as events
+			from notice n
+			${SEEN}
+				and ($2 or n.away_at is null)
+				and ($3 = '' or strpos(lower(coalesce(c.title, '') || ' ' || b.key || '-' || coalesce(c.number::text, '') || ' ' || b.name), lower($3)) > 0)
+				and ($4::bigint is null or (n.at, n.id) < (timestamptz 'epoch' + $4::bigint * interval '1 microsecond', $5::uuid))
+			order by n.at desc, n.id desc
+			limit ${AT_ONCE + 1}`,
+			[person.id, asked.away ?? false, asked.text?.trim() ?? '', moment ?? null, id ?? null],
+			'notices',
+		),
+		noticeCount(person),
+		rows<{ notices: NoticeChoices }>(
+			'select notices from person where id = $1',
+			[person.id],
+			'notice-choices',
+		),
+		rows<NoticesPage['boards'][number]>(
+			`select b.id, b.name, w.person_id is not null as watched
+			from board b
+			join board_right r on r.board_id = b.id and r.person_id = $1
+			left join board_watch w on w.board_id = b.id and w.person_id = $1
+			where b.away_at is null and (w.person_id is not null or exists (
+				select from membership m where m.team_id = b.team_id and m.person_id = $1 and m.left_at is null))
+			order by b.position, b.name`,
+			[person.id],
+			'notice-boards',
+		),
+	]);
+	const shown = found.slice(0, AT_ONCE);
+	return {
+		notices: shown.map(({ cursor: _cursor, kinds, events, ...notice }) => ({
+			...notice,
+			kind: events[0]?.as ?? kinds[0]!,
+			says: events.slice(0, TOLD).map(noticeSentence),
+			comment: events.find(({ comment }) => comment)?.comment ?? null,
+		})),
+		next: found.length > AT_ONCE ? shown.at(-1)!.cursor : null,
+		...count,
+		choices: own!.notices,
+		boards,
+	};
+}

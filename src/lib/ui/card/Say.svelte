@@ -1,0 +1,166 @@
+<script lang="ts">
+	import { Textarea } from 'flowbite-svelte';
+	import { onMount } from 'svelte';
+	import type { TextExpanderChangeEvent, TextExpanderResult } from '@github/text-expander-element';
+	import type { PersonView } from '$core/pages/board';
+
+	interface Props {
+		id?: string;
+		label: string;
+		text: string;
+		/** Who can be named with @. */
+		people: readonly PersonView[];
+		/** What the button says. */
+		does: string;
+		rows?: number;
+		take?: boolean;
+		onsay: () => void;
+		/** Leaves it; without it there is nothing to leave. */
+		onleave?: () => void;
+	}
+	/** Where something is written to others: with @ people are named. */
+	let {
+		id,
+		label,
+		text = $bindable(),
+		people,
+		does,
+		rows = 2,
+		take = false,
+		onsay,
+		onleave,
+	}: Props = $props();
+	let place = $state<HTMLElement>();
+	const MOST = 6;
+
+	interface Named {
+		name: string;
+		about: string;
+	}
+	/** People whose name, initials or title begins so, or has a word that does. */
+	function named(typed: string): Named[] {
+		const small = typed.toLowerCase();
+		const begins = (words: string) =>
+			words
+				.toLowerCase()
+				.split(/\s+/)
+				.some((_, i, all) => all.slice(i).join(' ').startsWith(small));
+		const found: Named[] = people
+			.filter(
+				(person) =>
+					!person.gone && (begins(person.name) || begins(person.initials) || begins(person.title ?? '')),
+			)
+			.map(({ name, initials, title }) => ({ name, about: [initials, title].filter(Boolean).join(', ') }));
+		if ('team'.startsWith(small)) found.push({ name: 'team', about: 'everyone of the team' });
+		return found.slice(0, MOST);
+	}
+	function offer(typed: string): TextExpanderResult {
+		const found = named(typed);
+		if (!found.length) return { matched: false };
+		const list = document.createElement('ul');
+		list.className = 'names';
+		list.setAttribute('role', 'listbox');
+		list.setAttribute('aria-label', 'People');
+		for (const { name, about } of found) {
+			const item = document.createElement('li');
+			item.setAttribute('role', 'option');
+			item.id = `name-${name.replace(/\W+/g, '-')}`;
+			item.dataset.name = name;
+			item.append(name, Object.assign(document.createElement('small'), { textContent: about }));
+			list.append(item);
+		}
+		return { matched: true, fragment: list };
+	}
+	onMount(() => {
+		// It asks for names as somebody types; until it is there, names are typed in full.
+		void import('@github/text-expander-element');
+		const change = (event: Event) => {
+			const { detail } = event as TextExpanderChangeEvent;
+			detail?.provide(offer(detail.text));
+		};
+		const value = (event: Event) => {
+			const { detail } = event as CustomEvent<{ item: HTMLElement; value: string }>;
+			detail.value = `@${detail.item.dataset.name}`;
+		};
+		place?.addEventListener('text-expander-change', change);
+		place?.addEventListener('text-expander-value', value);
+		if (take) place?.querySelector('textarea')?.focus();
+	});
+</script>
+
+<div class="say">
+	<text-expander keys="@" multiword="@" bind:this={place}>
+		<Textarea
+			{id}
+			class="w-full text-base"
+			{rows}
+			bind:value={text}
+			maxlength={10000}
+			aria-label={id ? undefined : label}
+			placeholder="{label}; Ctrl and Enter sends it, @ names somebody"
+			onkeydown={(event: KeyboardEvent) => {
+				if (event.key === 'Escape' && onleave && !place?.querySelector('.names')) {
+					event.stopPropagation();
+					onleave();
+				}
+				if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+					event.preventDefault();
+					onsay();
+				}
+			}}
+		/>
+	</text-expander>
+	{#if text.trim() || onleave}<p>
+			<button type="button" class="go" disabled={!text.trim()} onclick={onsay}>{does}</button>
+			{#if onleave}<button type="button" class="plain" onclick={onleave}>Leave it</button>{/if}
+		</p>{/if}
+</div>
+
+<style>
+	.say {
+		position: relative;
+	}
+	text-expander {
+		display: block;
+		position: relative;
+	}
+	p {
+		display: flex;
+		gap: 8px;
+		margin: 6px 0 0;
+	}
+	.say :global(.names) {
+		position: absolute;
+		z-index: 20;
+		min-width: 220px;
+		margin: 22px 0 0;
+		padding: 4px;
+		list-style: none;
+		background: var(--sheet);
+		border: 1px solid var(--edge);
+		border-radius: 4px;
+		box-shadow: 0 4px 12px #0003;
+	}
+	.say :global(.names li) {
+		display: flex;
+		justify-content: space-between;
+		gap: 14px;
+		padding: 4px 8px;
+		border-radius: 3px;
+		cursor: pointer;
+	}
+	.say :global(.names small) {
+		color: var(--faint);
+		font-size: 12px;
+	}
+	.say :global(.names li[aria-selected='true']),
+	.say :global(.names li:hover) {
+		background: var(--sunk);
+	}
+	@media (pointer: coarse) {
+		.say :global(.names li) {
+			min-height: 44px;
+			align-items: center;
+		}
+	}
+</style>

@@ -1,0 +1,176 @@
+<script lang="ts">
+	import type { NoticeView } from '$core/pages/notices';
+	import { Textarea } from 'flowbite-svelte';
+	import { count, momentWords } from '../words';
+
+	interface Props {
+		notice: NoticeView;
+		timeZone: string;
+		/** It is being answered. */
+		answering: boolean;
+		onanswering: (on: boolean) => void;
+		onanswer: (text: string) => Promise<boolean>;
+		onread: (read: boolean) => void;
+		onaway: () => void;
+		onback: () => void;
+	}
+	/** A notice: what happened, to what, and what can be done about it right here. */
+	let { notice, timeZone, answering, onanswering, onanswer, onread, onaway, onback }: Props = $props();
+	let text = $state('');
+	const rest = $derived(notice.times - notice.says.length);
+	const take = (element: HTMLElement) => element.querySelector('textarea')?.focus();
+	async function say() {
+		const words = text.trim();
+		if (words && (await onanswer(words))) {
+			text = '';
+			onanswering(false);
+		}
+	}
+
+	/** How far a finger has drawn it aside; from so far on it is put away. */
+	let drawn = $state(0);
+	const FAR_PX = 90;
+	let from: { x: number; y: number } | null = null;
+	function ontouchstart({ touches }: TouchEvent) {
+		from = touches.length === 1 ? { x: touches[0]!.clientX, y: touches[0]!.clientY } : null;
+	}
+	function ontouchmove({ touches }: TouchEvent) {
+		if (!from) return;
+		const [x, y] = [touches[0]!.clientX - from.x, touches[0]!.clientY - from.y];
+		// Who scrolls does not put away.
+		if (Math.abs(y) > Math.abs(x) && !drawn) from = null;
+		else drawn = Math.min(0, x);
+	}
+	function ontouchend() {
+		const far = drawn < -FAR_PX;
+		drawn = 0;
+		from = null;
+		if (far && !notice.away) onaway();
+	}
+</script>
+
+<li
+	data-notice={notice.id}
+	class:unread={!notice.read}
+	class:open={notice.open}
+	style:transform={drawn ? `translateX(${drawn}px)` : undefined}
+	{ontouchstart}
+	{ontouchmove}
+	{ontouchend}
+	ontouchcancel={ontouchend}
+>
+	<p class="says">{notice.says[0]}</p>
+	{#each notice.says.slice(1) as sentence, i (i)}<p class="more">{sentence}</p>{/each}
+	{#if rest > 0}<p class="more">and {count(rest, 'more change')} before</p>{/if}
+	<p class="about">
+		<a
+			data-first
+			href={notice.card ? `/cards/${notice.card.key}` : `/boards/${notice.board.slug}`}
+			onclick={() => !notice.read && onread(true)}
+			>{#if notice.card}<b>{notice.card.key}</b> {notice.card.title}{:else}{notice.board.name}{/if}</a
+		>
+		<small>{notice.card ? `${notice.board.name}, ` : ''}{momentWords(notice.at, timeZone)}</small>
+	</p>
+	{#if answering}
+		<form
+			onsubmit={(event) => {
+				event.preventDefault();
+				void say();
+			}}
+			{@attach take}
+		>
+			<Textarea
+				class="w-full text-base"
+				rows={2}
+				bind:value={text}
+				maxlength={10000}
+				aria-label="Your answer"
+				placeholder="Ctrl and Enter sends it"
+				onkeydown={(event: KeyboardEvent) => {
+					event.stopPropagation();
+					if (event.key === 'Escape') onanswering(false);
+					if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void say();
+				}}
+			/>
+			<button class="go" disabled={!text.trim()}>Say it</button>
+			<button type="button" class="plain" onclick={() => onanswering(false)}>Leave it</button>
+		</form>
+	{:else}
+		<p class="acts">
+			{#if notice.card && notice.comment}<button
+					type="button"
+					class={notice.open ? 'go' : 'link'}
+					onclick={() => onanswering(true)}>Answer</button
+				>{/if}
+			<button type="button" class="link" onclick={() => onread(!notice.read)}
+				>{notice.read ? 'Not read' : 'Read'}<span class="sr-only">: {notice.says[0]}</span></button
+			>
+			{#if notice.away}<button type="button" class="link" onclick={onback}
+					>Bring back<span class="sr-only">: {notice.says[0]}</span></button
+				>{:else}<button type="button" class="link" onclick={onaway}
+					>Put away<span class="sr-only">: {notice.says[0]}</span></button
+				>{/if}
+		</p>
+	{/if}
+</li>
+
+<style>
+	li {
+		padding: 9px 4px 8px 12px;
+		border-bottom: 1px solid var(--rule);
+		border-left: 4px solid transparent;
+		overflow-wrap: anywhere;
+	}
+	.unread {
+		border-left-color: var(--moss);
+		background: var(--sheet);
+	}
+	.open {
+		border-left-color: var(--ochre);
+	}
+	p {
+		margin: 0;
+	}
+	.unread .says {
+		font-weight: 600;
+	}
+	.more {
+		color: var(--soft);
+		font-size: 0.9rem;
+	}
+	.about {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0 12px;
+		align-items: baseline;
+		min-height: 24px;
+	}
+	small {
+		font-size: 12px;
+		color: var(--faint);
+	}
+	.acts {
+		display: flex;
+		align-items: center;
+		gap: 16px;
+		font-size: 0.9rem;
+	}
+	form {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px;
+		padding-top: 6px;
+	}
+	form :global(> :first-child) {
+		flex-basis: 100%;
+	}
+	@media (pointer: coarse) {
+		.acts button,
+		.about a {
+			min-height: 44px;
+			display: inline-flex;
+			align-items: center;
+			gap: 6px;
+		}
+	}
+</style>

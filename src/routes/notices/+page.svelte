@@ -1,0 +1,236 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { onMount, tick } from 'svelte';
+	import type { NoticeView } from '$core/pages/notices';
+	import Bar from '$lib/ui/frame/Bar.svelte';
+	import { keys } from '$lib/ui/frame/keys.svelte';
+	import { pressed } from '$lib/ui/frame/keymap';
+	import { forPlace } from '$lib/ui/frame/place-keys';
+	import { reread } from '$lib/ui/frame/reread';
+	import NoticeRow from '$lib/ui/notices/NoticeRow.svelte';
+	import type { Command, CommandInput } from '$lib/commands';
+	import { send } from '$lib/ui/send';
+	import { count } from '$lib/ui/words';
+
+	let { data } = $props();
+	const told = $derived(data.page);
+	let zone = $state('UTC');
+	onMount(() => (zone = Intl.DateTimeFormat().resolvedOptions().timeZone));
+	let problem = $state('');
+	let said = $state('');
+	let choosing = $state(false);
+	let keysShown = $state(false);
+	/** Put away here, and not read again yet. */
+	let gone = $state.raw<ReadonlySet<string>>(new Set());
+	const shown = $derived(told.notices.filter(({ id }) => data.away || !gone.has(id)));
+
+	async function tell<C extends Command>(command: C, input: CommandInput<C>): Promise<boolean> {
+		const sent = await send(command, input);
+		problem = sent.ok ? '' : sent.refusal.title;
+		await reread('harrow:notices');
+		return sent.ok;
+	}
+	async function putAway(notices: readonly NoticeView[]): Promise<void> {
+		const ids = notices.map(({ id }) => id);
+		const at = shown.findIndex(({ id }) => id === ids[0]);
+		gone = new Set([...gone, ...ids]);
+		said = `${count(ids.length, 'notice')} put away.`;
+		await tick();
+		const next = shown[Math.min(at, shown.length - 1)];
+		if (next) focus(next.id);
+		if (!(await tell('MarkNotices', { notices: ids, as: 'away' }))) gone = new Set();
+	}
+	async function answer(notice: NoticeView, text: string): Promise<boolean> {
+		const replyTo = notice.comment ?? undefined;
+		const sent = await send('CommentCard', { card: notice.card!.id, text, ...(replyTo ? { replyTo } : {}) });
+		problem = sent.ok ? (sent.answer.advice ?? '') : sent.refusal.title;
+		if (sent.ok) {
+			said = 'Answered.';
+			await tell('MarkNotices', { notices: [notice.id], as: 'read' });
+		}
+		return sent.ok;
+	}
+
+	let timer: ReturnType<typeof setTimeout> | undefined;
+	const PAUSE_MS = 250;
+	function look(change: Record<string, string | null>, pause = 0): void {
+		clearTimeout(timer);
+		timer = setTimeout(() => {
+			const url = new URL(page.url);
+			url.searchParams.delete('before');
+			for (const [key, value] of Object.entries(change))
+				if (value === null || value === '') url.searchParams.delete(key);
+				else url.searchParams.set(key, value);
+			void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
+		}, pause);
+	}
+
+	let rows = $state<HTMLElement>();
+	let answering = $state<string | null>(null);
+	const focus = (id: string | undefined) =>
+		rows?.querySelector<HTMLElement>(`[data-notice="${id}"] [data-first]`)?.focus();
+	function onkeydown(event: KeyboardEvent): void {
+		if (!forPlace(event)) return;
+		const does = pressed('notices', event, { single: keys.on, write: true });
+		if (!does) return;
+		if (does === 'help') return void ((keysShown = true), event.preventDefault());
+		const here = (event.target as HTMLElement).closest<HTMLElement>('[data-notice]')?.dataset.notice;
+		const at = shown.findIndex(({ id }) => id === here);
+		const notice = shown[at];
+		if (does === 'go') {
+			const to = event.key === 'ArrowDown' ? Math.min(at + 1, shown.length - 1) : Math.max(at - 1, 0);
+			focus(shown[to]?.id);
+		} else if (does === 'open' || !notice) return;
+		else if (does === 'answer' && notice.card) answering = notice.id;
+		else if (does === 'away') void putAway([notice]);
+		event.preventDefault();
+	}
+</script>
+
+<svelte:window {onkeydown} />
+<Bar person={data.person!} keysOn={keys.on} />
+<main>
+	<div class="top">
+		<h1>
+			{#if told.asks}<b>{count(told.asks, 'question')}</b>
+				{told.asks === 1 ? 'waits' : 'wait'} for your answer;
+			{/if}{told.unread ? `${count(told.unread, 'notice')} not read yet` : 'everything is read'}.
+		</h1>
+		<input
+			type="search"
+			aria-label="Search the notices"
+			placeholder="key, title or board"
+			value={data.text}
+			oninput={(event) => look({ q: event.currentTarget.value.trim() }, PAUSE_MS)}
+		/>
+		<label class="tick"
+			><input
+				type="checkbox"
+				checked={data.away}
+				onchange={(event) => look({ away: event.currentTarget.checked ? '1' : null })}
+			/> put away too</label
+		>
+		<span class="acts">
+			{#if told.unread}<button
+					type="button"
+					class="link"
+					onclick={() => void tell('MarkNotices', { as: 'read' })}>All read</button
+				>{/if}
+			{#if shown.length > 1 && !data.away && !data.text}<button
+					type="button"
+					class="link"
+					onclick={() => void putAway(shown.filter((notice) => !notice.open))}>Put these away</button
+				>{/if}
+			<button type="button" class="link" aria-expanded={choosing} onclick={() => (choosing = !choosing)}
+				>What you are told</button
+			>
+		</span>
+	</div>
+	<p class="warn" role="alert">{problem}</p>
+	<p class="sr-only" role="status">{said}</p>
+	{#if choosing}
+		{#await import('$lib/ui/notices/Choices.svelte') then { default: Choices }}
+			<Choices choices={told.choices} boards={told.boards} {tell} onclose={() => (choosing = false)} />
+		{/await}
+	{/if}
+	<ul bind:this={rows}>
+		{#each shown as notice (notice.id)}
+			<NoticeRow
+				{notice}
+				timeZone={zone}
+				answering={answering === notice.id}
+				onanswering={(on) => {
+					answering = on ? notice.id : null;
+					if (!on) focus(notice.id);
+				}}
+				onanswer={(text) => answer(notice, text)}
+				onread={(read) => void tell('MarkNotices', { notices: [notice.id], as: read ? 'read' : 'unread' })}
+				onaway={() => void putAway([notice])}
+				onback={() => void tell('MarkNotices', { notices: [notice.id], as: 'back' })}
+			/>
+		{:else}<li class="soft none">
+				{data.text
+					? 'No notice has these words in its key, its title or the name of its board.'
+					: 'Nothing to tell you. What happens to cards that you own, review, made, talked on or watch stands here.'}
+			</li>{/each}
+	</ul>
+	{#if told.next}<p>
+			<a
+				class="link"
+				href="?{new URLSearchParams({
+					...(data.text ? { q: data.text } : {}),
+					...(data.away ? { away: '1' } : {}),
+					before: told.next,
+				})}">Earlier ones</a
+			>
+		</p>{/if}
+</main>
+{#if keysShown}
+	{#await import('$lib/ui/dialogs/KeysDialog.svelte') then { default: KeysDialog }}
+		<KeysDialog
+			title="Keys of the notices"
+			place="notices"
+			bind:on={keys.on}
+			onclose={() => (keysShown = false)}
+		/>
+	{/await}
+{/if}
+
+<style>
+	main {
+		width: min(680px, 100%);
+		margin: 0 auto;
+		padding: 12px 20px 60px;
+	}
+	.top {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 6px 16px;
+	}
+	h1 {
+		font: 1.05rem/1.4 var(--text);
+		letter-spacing: 0;
+		flex: 1 1 100%;
+		margin: 0 0 4px;
+	}
+	input[type='search'] {
+		font: inherit;
+		color: var(--ink);
+		background: var(--sheet);
+		border: 1px solid var(--edge);
+		border-radius: 4px;
+		padding: 4px 10px;
+		flex: 1 1 180px;
+	}
+	.tick {
+		display: flex;
+		gap: 6px;
+		align-items: center;
+		color: var(--soft);
+	}
+	.acts {
+		display: flex;
+		gap: 14px;
+	}
+	ul {
+		list-style: none;
+		margin: 8px 0 0;
+		padding: 0;
+	}
+	.none {
+		padding: 14px 0;
+	}
+	@media (pointer: coarse) {
+		.acts .link,
+		.tick {
+			min-height: 44px;
+		}
+	}
+	@media (max-width: 700px) {
+		main {
+			padding: 10px 14px 60px;
+		}
+	}
+</style>
