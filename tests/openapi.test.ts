@@ -64,7 +64,8 @@ const TRIED: { [P in keyof Reads]: [parameters: Record<string, string>, body?: o
 		[{ board: 'tidewatch' }, { file: 'title,size,due\nA,3,2026-12-01\nB,wrong,never' }],
 	],
 	'/api/cards/{key}': [[{ key: 'TIDE-1' }], [{ key: 'TIDE-200' }]],
-	'/api/notices': [[{}], [{ away: '1' }], [{ q: 'nothing of that kind' }]],
+	'/api/mine': [[{}], [{ of: 'given' }], [{ of: 'done' }], [{ of: 'reviewing' }]],
+	'/api/notices': [[{}], [{ of: 'asks' }], [{ of: 'away' }], [{ q: 'nothing of that kind' }]],
 	'/api/find': [[{ q: 'tide' }], [{ q: '14' }], [{ q: 'Ines' }], [{ q: '' }]],
 };
 

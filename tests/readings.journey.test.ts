@@ -244,9 +244,7 @@ test('a board read as a month shows what is due when, and moves it by key and by
 		.waitFor();
 	await Promise.all([
 		page.waitForResponse('**/api/commands'),
-		day('2026-11-26')
-			.getByRole('link', { name: new RegExp(`^${number} `) })
-			.dragTo(day('2026-12-04')),
+		drag(page, day('2026-11-26').getByRole('link', { name: new RegExp(`^${number} `) }), day('2026-12-04')),
 	]);
 	await day('2026-12-04')
 		.getByRole('link', { name: new RegExp(`^${number} `) })
@@ -258,6 +256,42 @@ test('a board read as a month shows what is due when, and moves it by key and by
 	await page.getByRole('heading', { name: 'November 2026' }).waitFor();
 	quiet();
 	await context.close();
+
+	// With a finger, on a phone.
+	const phone = await visit(server.url, 'Ines Okoro', `${BOARD}?as=month&month=2026-12`, {
+		width: 390,
+		height: 780,
+		touch: true,
+	});
+	const there = (on: string) => phone.page.locator(`[data-day="${on}"]`);
+	const held = there('2026-12-04').getByRole('link', { name: new RegExp(`^${number} `) });
+	await held.scrollIntoViewIfNeeded();
+	const [from, to] = [(await held.boundingBox())!, (await there('2026-12-03').boundingBox())!];
+	const fingers = await phone.context.newCDPSession(phone.page);
+	const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', part: number) =>
+		fingers.send('Input.dispatchTouchEvent', {
+			type,
+			touchPoints:
+				type === 'touchEnd'
+					? []
+					: [
+							{
+								x: from.x + 20 + (to.x + 30 - from.x - 20) * part,
+								y: from.y + 10 + (to.y + 50 - from.y - 10) * part,
+							},
+						],
+		});
+	await Promise.all([
+		phone.page.waitForResponse('**/api/commands'),
+		(async () => {
+			await touch('touchStart', 0);
+			for (const part of [0.25, 0.5, 0.75, 1]) await touch('touchMove', part);
+			await touch('touchEnd', 1);
+		})(),
+	]);
+	assert.equal((await rowOf(number)).due, '2026-12-03');
+	phone.quiet();
+	await phone.context.close();
 });
 
 test('a board read as a tally counts by two fields, and each figure opens its cards', async () => {

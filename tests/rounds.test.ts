@@ -50,6 +50,28 @@ describe('what the rounds find in the tables', () => {
 		);
 	});
 
+	test('a question is unanswered after a working day, until somebody answers it', async () => {
+		const board = await runningBoard(db, [['A', 8]]);
+		const card = board.cards[0]!;
+		const asked = await command(board.lead, 'CommentCard', {
+			card,
+			text: `@${board.member.name} is it mended?`,
+		});
+		assert.equal((await kinds(board, 'unanswered')).length, 0);
+		await at('2026-11-24T09:00:00Z', async () => {
+			const [found] = await kinds(board, 'unanswered');
+			assert.match(
+				found!.sentence,
+				/^Lead \d+ asked Member \d+ 1 working day ago, and nobody has answered\.$/,
+			);
+			assert.deepEqual([found!.cards, found!.person], [[1], board.member.id]);
+			await command(board.lead, 'CommentCard', { card, text: 'It is, I saw.', replyTo: asked.seq });
+			assert.equal((await kinds(board, 'unanswered')).length, 1, 'whoever asks does not answer it');
+			await command(board.viewer, 'CommentCard', { card, text: 'It is, I saw.', replyTo: asked.seq });
+			assert.equal((await kinds(board, 'unanswered')).length, 0);
+		});
+	});
+
 	test('a timer that was left on names whose it is, and a lead stops it', async () => {
 		const board = await runningBoard(db, [['A', 8]]);
 		const [card] = board.cards as [string];

@@ -66,3 +66,6 @@ create table question (
 );
 create index question_card on question (card_id);
 create index question_person on question (person_id);
+
+-- Who gave cards to others.
+create index event_actor_owner on event (actor_id) where kind = 'owner';

@@ -4,6 +4,7 @@ import type { Head, Mapping, TableCard } from '../core/exchange/card-file.ts';
 import type { BoardCards, BoardHead, SeenBoard } from '../core/pages/board.ts';
 import type { CardPage } from '../core/pages/card.ts';
 import type { Found } from '../core/pages/find.ts';
+import type { MinePage } from '../core/pages/mine.ts';
 import type { NoticesPage } from '../core/pages/notices.ts';
 import type { FlowPage } from '../core/pages/flow.ts';
 import type { BehindCard, LookBackPage, ReportPage } from '../core/pages/look-back.ts';
@@ -23,6 +24,7 @@ export interface Reads {
 	'/api/boards/{board}/table': TableSeen;
 	'/api/cards/{key}': CardPage;
 	'/api/find': Found[];
+	'/api/mine': MinePage;
 	'/api/notices': NoticesPage;
 }
 export type Read = keyof Reads;

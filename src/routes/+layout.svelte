@@ -4,6 +4,7 @@
 	import { page } from '$app/state';
 	import { untrack } from 'svelte';
 	import { outbox } from '$lib/ui/outbox.svelte';
+	import Foot from '$lib/ui/frame/Foot.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import { count } from '$lib/ui/words';
 
@@ -37,6 +38,7 @@
 			Demonstration: everything here is made up<span class="long">, and anyone can sign in as anyone</span>.
 		</p>{/if}
 	{@render children()}
+	{#if data.person}<Foot />{/if}
 	{#if !page.data.head}{#each outbox.told as sentence, i (i)}<p class="waits" role="status">
 				{sentence}
 				<button type="button" class="link" onclick={() => outbox.heard(sentence)}>Close</button>

@@ -24,6 +24,8 @@ export const PAGES: Record<
 	'/api/notices': ['signed in'],
 	'/api/you/live': ['signed in'],
 	'/notices': ['signed in'],
+	'/mine': ['signed in'],
+	'/api/mine': ['signed in'],
 	'/api/openapi.json': ['anybody'],
 	'/health': ['anybody'],
 	'/sign-in': ['anybody'],

@@ -13,7 +13,7 @@ export interface CardEvent extends Happened {
 	/** The id of whoever did it. */
 	by?: string | null;
 	/** It happened on the board that the card stood on before. */
-	old?: true;
+	old?: boolean;
 }
 
 /** A line of a checklist. */

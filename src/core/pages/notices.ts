@@ -1,5 +1,9 @@
 import type { NoticeChoices, NoticeKind } from '../notices/kinds.ts';
 
+/** Which notices can be asked for. */
+export const NOTICES_OF = ['all', 'asks', 'away'] as const;
+export type NoticesOf = (typeof NOTICES_OF)[number];
+
 /** What somebody is told, as it stands on their page. */
 export interface NoticeView {
 	id: string;
@@ -9,6 +13,8 @@ export interface NoticeView {
 	/** Of the latest event: what it is to whoever is told. */
 	kind: NoticeKind;
 	at: string;
+	/** Who did the latest of it. */
+	by: { name: string; initials: string } | null;
 	/** What happened, the latest first, at most three sentences; how many events there were. */
 	says: string[];
 	times: number;

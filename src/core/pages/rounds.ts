@@ -15,5 +15,7 @@ export interface RoundsPage {
 	people: { id: string; hours: number }[];
 	/** Of a timer that was left on: whose it is and on which card. */
 	timers: { person: string; card: string; number: number; hours: number }[];
+	/** Questions that are open: whom they ask, on which card, and the comment that asks. */
+	questions: { person: string; card: number; comment: number }[];
 	carried: Record<number, number>;
 }

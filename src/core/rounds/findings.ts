@@ -15,6 +15,7 @@ import { starved } from './findings/starved.ts';
 import { surprisesOver } from './findings/surprises-over.ts';
 import { timersLeftOn } from './findings/timer-left-on.ts';
 import { tooOld } from './findings/too-old.ts';
+import { unanswered } from './findings/unanswered.ts';
 import { willNotFit } from './findings/will-not-fit.ts';
 import type { Finder, Finding, FindingKind, RoundsState } from './state.ts';
 
@@ -35,6 +36,7 @@ const FINDERS: Record<FindingKind, Finder> = {
 	'surprises-over': surprisesOver,
 	'carried-again': carriedAgain,
 	'timer-left-on': timersLeftOn,
+	unanswered: unanswered,
 	quiet: quiet,
 	'sprint-over': sprintOver,
 	'next-not-planned': nextNotPlanned,

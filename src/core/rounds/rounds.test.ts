@@ -63,6 +63,7 @@ function state(change: Partial<RoundsState> = {}): RoundsState {
 		odds: null,
 		surprises: null,
 		timers: [],
+		questions: [],
 		...change,
 	};
 }
@@ -293,6 +294,17 @@ const EDGES: [
 		1,
 		state({ timers: [{ person: 'ines', card: 7, hours: 11 }] }),
 		state(),
+	],
+	[
+		'a question that nobody has answered for a working day',
+		'unanswered',
+		1,
+		state({
+			questions: [{ person: 'ines', name: 'Ines', card: 7, asker: 'Bram', comment: 9, since: TODAY - 1 }],
+		}),
+		state({
+			questions: [{ person: 'ines', name: 'Ines', card: 7, asker: 'Bram', comment: 9, since: TODAY }],
+		}),
 	],
 	[
 		'quiet for three whole working days',

@@ -73,6 +73,15 @@ export interface RoundsState {
 	surprises: { worked: number; left: number; kept: number; cards: readonly number[] } | null;
 	/** Timers on this board's cards that were left on, and the hours they have run. */
 	timers: readonly { person: string; card: number; hours: number }[];
+	/** Questions that nobody has answered: whom they ask, on which card, and since when. */
+	questions: readonly {
+		person: string;
+		name: string;
+		card: number;
+		asker: string;
+		comment: number;
+		since: Day;
+	}[];
 }
 
 export type FindingKind =
@@ -91,6 +100,7 @@ export type FindingKind =
 	| 'surprises-over'
 	| 'carried-again'
 	| 'timer-left-on'
+	| 'unanswered'
 	| 'quiet'
 	| 'sprint-over'
 	| 'next-not-planned';
@@ -110,6 +120,7 @@ export type Remedy =
 	| 'next-sprint'
 	| 'limit'
 	| 'stop-timer'
+	| 'answer'
 	| 'board'
 	| 'replenish'
 	| 'plan'

@@ -146,6 +146,19 @@ export function openApi(version: string): object {
 					},
 				},
 			},
+			'/api/you/live': {
+				get: {
+					operationId: 'liveNotices',
+					summary: 'That you have another notice, as server-sent events of the kind notices',
+					responses: {
+						'200': {
+							description: 'A stream',
+							content: { 'text/event-stream': { schema: { type: 'string' } } },
+						},
+						'4XX': problem,
+					},
+				},
+			},
 		},
 		components: {
 			securitySchemes: { token: { type: 'http', scheme: 'bearer' } },

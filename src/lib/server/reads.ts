@@ -1,3 +1,4 @@
+import { MINE } from '../../core/pages/mine.ts';
 import { FIGURES } from '../../core/pages/look-back.ts';
 import type { Read } from '../api.ts';
 
@@ -72,12 +73,17 @@ export const READS: Record<Read, ReadDescription> = {
 		summary: 'Cards whose key or title holds a text; boards, people and sprints too, unless a board is named',
 		query: { q: 'The text', board: 'The last part of a board’s address: only its cards' },
 	},
+	'/api/mine': {
+		id: 'mine',
+		summary: 'Your cards over all boards',
+		query: { of: `One of: ${MINE.join(', ')}; mine where it is left out` },
+	},
 	'/api/notices': {
 		id: 'notices',
 		summary: 'What you are told, the latest first',
 		query: {
 			q: 'Words of a key, a title or a board’s name',
-			away: 'Given in any way: what was put away too',
+			of: 'all that are not put away, asks for open questions, or away',
 			before: 'What the answer before this one says as next',
 		},
 	},

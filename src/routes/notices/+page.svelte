@@ -2,6 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { onMount, tick } from 'svelte';
+	import { mondayOf } from '$core/calendar/days';
 	import type { NoticeView } from '$core/pages/notices';
 	import Bar from '$lib/ui/frame/Bar.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
@@ -11,7 +12,7 @@
 	import NoticeRow from '$lib/ui/notices/NoticeRow.svelte';
 	import type { Command, CommandInput } from '$lib/commands';
 	import { send } from '$lib/ui/send';
-	import { count } from '$lib/ui/words';
+	import { count, dayOf } from '$lib/ui/words';
 
 	let { data } = $props();
 	const told = $derived(data.page);
@@ -23,7 +24,30 @@
 	let keysShown = $state(false);
 	/** Put away here, and not read again yet. */
 	let gone = $state.raw<ReadonlySet<string>>(new Set());
-	const shown = $derived(told.notices.filter(({ id }) => data.away || !gone.has(id)));
+	const shown = $derived(told.notices.filter(({ id }) => data.of === 'away' || !gone.has(id)));
+	/** By when it was: today, yesterday, this week, before. */
+	const groups = $derived.by(() => {
+		const dayIn = (at: string | number) => dayOf(at, zone);
+		const today = dayIn(Date.now());
+		const named = (at: string) => {
+			const day = dayIn(at);
+			return day >= today
+				? 'Today'
+				: day === today - 1
+					? 'Yesterday'
+					: day >= mondayOf(today)
+						? 'Earlier this week'
+						: 'Before';
+		};
+		const by = new Map<string, NoticeView[]>();
+		for (const notice of shown) by.set(named(notice.at), [...(by.get(named(notice.at)) ?? []), notice]);
+		return [...by];
+	});
+	const LISTS = [
+		['all', 'all'],
+		['asks', 'asked of me'],
+		['away', 'put away'],
+	] as const;
 
 	async function tell<C extends Command>(command: C, input: CommandInput<C>): Promise<boolean> {
 		const sent = await send(command, input);
@@ -94,30 +118,23 @@
 	<div class="top">
 		<h1>
 			{#if told.asks}<b>{count(told.asks, 'question')}</b>
-				{told.asks === 1 ? 'waits' : 'wait'} for your answer;
-			{/if}{told.unread ? `${count(told.unread, 'notice')} not read yet` : 'everything is read'}.
+				{told.asks === 1 ? 'waits' : 'wait'} for your answer;{' '}{/if}{told.unread
+				? `${count(told.unread, 'notice')} not read yet`
+				: 'everything is read'}.
 		</h1>
-		<input
-			type="search"
-			aria-label="Search the notices"
-			placeholder="key, title or board"
-			value={data.text}
-			oninput={(event) => look({ q: event.currentTarget.value.trim() }, PAUSE_MS)}
-		/>
-		<label class="tick"
-			><input
-				type="checkbox"
-				checked={data.away}
-				onchange={(event) => look({ away: event.currentTarget.checked ? '1' : null })}
-			/> put away too</label
-		>
+		<nav aria-label="Which notices">
+			{#each LISTS as [of, words] (of)}<a
+					href={of === 'all' ? '/notices' : `/notices?of=${of}`}
+					aria-current={data.of === of ? 'page' : undefined}>{words}</a
+				>{/each}
+		</nav>
 		<span class="acts">
 			{#if told.unread}<button
 					type="button"
 					class="link"
 					onclick={() => void tell('MarkNotices', { as: 'read' })}>All read</button
 				>{/if}
-			{#if shown.length > 1 && !data.away && !data.text}<button
+			{#if shown.length > 1 && data.of === 'all' && !data.text}<button
 					type="button"
 					class="link"
 					onclick={() => void putAway(shown.filter((notice) => !notice.open))}>Put these away</button
@@ -126,6 +143,13 @@
 				>What you are told</button
 			>
 		</span>
+		<input
+			type="search"
+			aria-label="Search the notices"
+			placeholder="key, title or board"
+			value={data.text}
+			oninput={(event) => look({ q: event.currentTarget.value.trim() }, PAUSE_MS)}
+		/>
 	</div>
 	<p class="warn" role="alert">{problem}</p>
 	<p class="sr-only" role="status">{said}</p>
@@ -134,33 +158,43 @@
 			<Choices choices={told.choices} boards={told.boards} {tell} onclose={() => (choosing = false)} />
 		{/await}
 	{/if}
-	<ul bind:this={rows}>
-		{#each shown as notice (notice.id)}
-			<NoticeRow
-				{notice}
-				timeZone={zone}
-				answering={answering === notice.id}
-				onanswering={(on) => {
-					answering = on ? notice.id : null;
-					if (!on) focus(notice.id);
-				}}
-				onanswer={(text) => answer(notice, text)}
-				onread={(read) => void tell('MarkNotices', { notices: [notice.id], as: read ? 'read' : 'unread' })}
-				onaway={() => void putAway([notice])}
-				onback={() => void tell('MarkNotices', { notices: [notice.id], as: 'back' })}
-			/>
-		{:else}<li class="soft none">
+	<div bind:this={rows}>
+		{#each groups as [when, notices] (when)}
+			<h2>{when}</h2>
+			<ul>
+				{#each notices as notice (notice.id)}
+					<NoticeRow
+						{notice}
+						timeZone={zone}
+						answering={answering === notice.id}
+						onanswering={(on) => {
+							answering = on ? notice.id : null;
+							if (!on) focus(notice.id);
+						}}
+						onanswer={(text) => answer(notice, text)}
+						onread={(read) =>
+							void tell('MarkNotices', { notices: [notice.id], as: read ? 'read' : 'unread' })}
+						onaway={() => void putAway([notice])}
+						onback={() => void tell('MarkNotices', { notices: [notice.id], as: 'back' })}
+					/>
+				{/each}
+			</ul>
+		{:else}<p class="soft none">
 				{data.text
-					? 'No notice has these words in its key, its title or the name of its board.'
-					: 'Nothing to tell you. What happens to cards that you own, review, made, talked on or watch stands here.'}
-			</li>{/each}
-	</ul>
+					? 'No notice here has these words in its key, its title or the name of its board.'
+					: data.of === 'asks'
+						? 'Nobody waits for an answer of yours.'
+						: data.of === 'away'
+							? 'Nothing was put away.'
+							: 'Nothing to tell you. What happens to cards that you own, review, made, talked on or watch stands here.'}
+			</p>{/each}
+	</div>
 	{#if told.next}<p>
 			<a
 				class="link"
 				href="?{new URLSearchParams({
 					...(data.text ? { q: data.text } : {}),
-					...(data.away ? { away: '1' } : {}),
+					...(data.of === 'all' ? {} : { of: data.of }),
 					before: told.next,
 				})}">Earlier ones</a
 			>
@@ -204,11 +238,22 @@
 		padding: 4px 10px;
 		flex: 1 1 180px;
 	}
-	.tick {
+	nav {
 		display: flex;
-		gap: 6px;
-		align-items: center;
+		gap: 16px;
+	}
+	nav a {
 		color: var(--soft);
+		text-decoration: none;
+	}
+	nav a[aria-current] {
+		color: var(--moss);
+		text-decoration: underline;
+		text-underline-offset: 3px;
+	}
+	h2 {
+		font-size: 1.05rem;
+		margin: 14px 0 2px;
 	}
 	.acts {
 		display: flex;
@@ -216,7 +261,7 @@
 	}
 	ul {
 		list-style: none;
-		margin: 8px 0 0;
+		margin: 0;
 		padding: 0;
 	}
 	.none {
@@ -224,8 +269,10 @@
 	}
 	@media (pointer: coarse) {
 		.acts .link,
-		.tick {
+		nav a {
 			min-height: 44px;
+			display: inline-flex;
+			align-items: center;
 		}
 	}
 	@media (max-width: 700px) {

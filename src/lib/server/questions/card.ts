@@ -44,7 +44,7 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 			where t.card_id = any(once.ids) and t.withdrawn_at is null) as time,
 			(select coalesce(json_agg(json_build_object('seq', e.seq, 'at', e.at, 'kind', e.kind, 'value', e.value, 'who', p.name,
 				'before', e.before, 'after', e.after, 'undone', v.seq is not null, 'command', e.command_id, 'by', e.actor_id,
-				'old', case when e.board_id <> c.board_id then true end) order by e.at, e.seq), '[]')
+				'old', e.board_id <> c.board_id) order by e.at, e.seq), '[]')
 			from event e
 			left join person p on p.id = e.actor_id
 			left join event_void v on v.board_id = e.board_id and v.seq = e.seq

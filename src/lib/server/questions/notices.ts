@@ -1,6 +1,6 @@
 import type { NoticeChoices, NoticeKind } from '../../../core/notices/kinds.ts';
 import { noticeSentence, type ToldEvent } from '../../../core/notices/sentence.ts';
-import type { NoticeCount, NoticesPage, NoticeView } from '../../../core/pages/notices.ts';
+import type { NoticeCount, NoticesOf, NoticesPage, NoticeView } from '../../../core/pages/notices.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -36,19 +36,20 @@ export async function noticeCount(person: Person): Promise<NoticeCount> {
 	return found!;
 }
 
-interface Row extends Omit<NoticeView, 'says' | 'comment' | 'kind'> {
+interface Row extends Omit<NoticeView, 'says' | 'comment' | 'kind' | 'by'> {
 	kinds: NoticeKind[];
 	cursor: string;
-	events: (ToldEvent & { seq: number; comment: number | null })[];
+	events: (ToldEvent & { seq: number; comment: number | null; initials: string | null })[];
 }
 
 /**
  * What somebody is told, the latest first.
- * @param asked of what: with words in the title, the key or the board’s name; put away too; from a place in the list on
+ * @param asked of what: with words in the title, the key or the board’s name; all that is not put away, open questions only, or
+ *   what is put away; from a place in the list on
  */
 export async function noticesPage(
 	person: Person,
-	asked: { text?: string; away?: boolean; before?: string },
+	asked: { text?: string; of?: NoticesOf; before?: string },
 ): Promise<NoticesPage> {
 	const [, moment, id] = /^(\d+)\.([0-9a-f-]{36})$/.exec(asked.before ?? '') ?? [];
 	if (asked.before && !moment)
@@ -60,7 +61,7 @@ export async function noticesPage(
 				n.kinds, n.at, n.times, n.read_at is not null as read, n.away_at is not null as away, n.asks, n.asks and ${OPEN} as open,
 				(extract(epoch from n.at) * 1000000)::bigint || '.' || n.id as cursor,
 				(select coalesce(json_agg(json_build_object('seq', s.seq, 'kind', e.kind, 'as', n.kinds[s.i], 'card', e.card_id is not null,
-						'value', coalesce(said.value, e.value), 'who', p.name, 'before', e.before, 'after', e.after,
+						'value', coalesce(said.value, e.value), 'who', p.name, 'initials', p.initials, 'before', e.before, 'after', e.after,
 						'comment', said.root, 'unit', case b.unit when 'hours' then ' h' when 'points' then ' points' else '' end) order by s.i), '[]')
 					from unnest(n.seqs) with ordinality s(seq, i)
 					join event e on e.board_id = n.board_id and e.seq = s.seq
@@ -81,12 +82,12 @@ export async function noticesPage(
 					where not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)) as events
 			from notice n
 			${SEEN}
-				and ($2 or n.away_at is null)
+				and (n.away_at is not null) = ($2 = 'away') and ($2 <> 'asks' or n.asks and ${OPEN})
 				and ($3 = '' or strpos(lower(coalesce(c.title, '') || ' ' || b.key || '-' || coalesce(c.number::text, '') || ' ' || b.name), lower($3)) > 0)
 				and ($4::bigint is null or (n.at, n.id) < (timestamptz 'epoch' + $4::bigint * interval '1 microsecond', $5::uuid))
 			order by n.at desc, n.id desc
 			limit ${AT_ONCE + 1}`,
-			[person.id, asked.away ?? false, asked.text?.trim() ?? '', moment ?? null, id ?? null],
+			[person.id, asked.of ?? 'all', asked.text?.trim() ?? '', moment ?? null, id ?? null],
 			'notices',
 		),
 		noticeCount(person),
@@ -112,6 +113,7 @@ export async function noticesPage(
 		notices: shown.map(({ cursor: _cursor, kinds, events, ...notice }) => ({
 			...notice,
 			kind: events[0]?.as ?? kinds[0]!,
+			by: events[0]?.who ? { name: events[0].who, initials: events[0].initials! } : null,
 			says: events.slice(0, TOLD).map(noticeSentence),
 			comment: events.find(({ comment }) => comment)?.comment ?? null,
 		})),

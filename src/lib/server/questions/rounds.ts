@@ -44,6 +44,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 			aside: { finding: string; reason: string; by: string }[];
 			timers: { person: string; card: string; number: number; started: string }[];
 			touched: Record<number, number>;
+			questions: { person: string; name: string; card: number; asker: string; comment: number; at: string }[];
 		}>(
 			`select
 				(select coalesce(json_agg(json_build_object('finding', d.finding, 'reason', d.reason, 'by', p.name)), '[]')
@@ -57,8 +58,19 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 				(select coalesce(json_object_agg(c.number, extract(epoch from e.at) * 1000), '{}')
 				from card c
 				cross join lateral (select at from event where card_id = c.id order by seq desc limit 1) e
-				where c.board_id = $1 and c.clock = 'running' and c.archived_at is null) as touched`,
-			[head.id, dayText(today)],
+				where c.board_id = $1 and c.clock = 'running' and c.archived_at is null) as touched,
+				(select coalesce(json_agg(json_build_object('person', q.person_id, 'name', p.name, 'card', c.number,
+					'asker', coalesce(a.name, 'Somebody'), 'comment', e.seq, 'at', e.at)), '[]')
+				from question q
+				join card c on c.id = q.card_id and c.archived_at is null
+				join event e on e.board_id = q.board_id and e.seq = q.seq
+				join person p on p.id = q.person_id
+				left join person a on a.id = e.actor_id
+				where q.board_id = $1 and may_see(c, $3)
+					and (q.answered_seq is null or exists (
+						select from event_void v where v.board_id = q.board_id and v.seq = q.answered_seq))
+					and not exists (select from event_void v where v.board_id = q.board_id and v.seq = q.seq)) as questions`,
+			[head.id, dayText(today), head.me],
 			'rounds',
 		),
 	]);
@@ -162,6 +174,10 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		timers: timers
 			.filter((timer) => timer.forgotten)
 			.map(({ person: whose, number, hours }) => ({ person: whose, card: number, hours })),
+		questions: more!.questions.map(({ at: asked, ...question }) => ({
+			...question,
+			since: zone.day(Date.parse(asked)),
+		})),
 	};
 	const all = findings(state);
 	const aside = new Map(more!.aside.map((one) => [one.finding, one]));
@@ -177,6 +193,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		doneSince: board.doneSince,
 		people: people.filter((one) => one.hours > 0).map(({ id, hours }) => ({ id, hours })),
 		timers: timers.map(({ person: whose, card, number, hours }) => ({ person: whose, card, number, hours })),
+		questions: state.questions.map(({ person: whose, card, comment }) => ({ person: whose, card, comment })),
 		carried,
 	};
 }

@@ -23,6 +23,10 @@ export const dragBetween = async (plan: HTMLElement, events: DragEvents) => {
 	return () => stops.forEach((stop) => stop());
 };
 
+/** The same for cards of a month, which are small too. */
+export const dragDays = (month: HTMLElement, events: DragEvents) =>
+	drag(month, 'a.card[data-card]', undefined, events);
+
 /** Columns as Set-up draws them, and its clock, are held by their handles. */
 export const dragColumns = (within: HTMLElement, events: DragEvents) =>
 	drag(within, '[data-set-column], [data-clock]', '.handle', events, ({ setColumn }) => setColumn ?? 'clock');

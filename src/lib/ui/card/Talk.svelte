@@ -152,6 +152,9 @@
 		gap: 14px;
 		font-size: 0.9rem;
 	}
+	.do .link {
+		min-height: 26px;
+	}
 	time,
 	small {
 		font-size: 12px;

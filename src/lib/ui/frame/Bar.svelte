@@ -64,14 +64,13 @@
 		{keysOn}
 	/>
 	{#if page.data.timer}<Timer timer={page.data.timer} />{/if}
+	<a class="mine" href="/mine">My cards</a>
 	{#if page.data.notices}{@const { asks, unread } = page.data.notices}<a
 			class="notices"
 			class:asks
 			href="/notices"
 			title={asks ? `${asks} ${asks === 1 ? 'question waits' : 'questions wait'} for your answer` : undefined}
-			><span class="word">Notices</span><span class="sign" aria-hidden="true"
-				>{asks || (unread ? '•' : '–')}</span
-			>
+			>Notices<span class="sign" aria-hidden="true">{asks || (unread ? '•' : '–')}</span>
 			<span class="sr-only"
 				>{asks ? `, ${asks} asked of you` : ''}{unread ? `, ${unread} not read` : ', all read'}</span
 			></a
@@ -120,6 +119,7 @@
 	.space {
 		flex: 1;
 	}
+	.mine,
 	.notices {
 		display: flex;
 		align-items: center;
@@ -128,6 +128,7 @@
 		color: inherit;
 		text-decoration: none;
 	}
+	.mine:hover,
 	.notices:hover {
 		text-decoration: underline;
 	}
@@ -154,8 +155,10 @@
 			padding: 0 12px;
 			gap: 10px;
 		}
+		/* On a phone they stand at the foot. */
+		.mine,
+		.notices,
 		.name,
-		.word,
 		.team {
 			display: none;
 		}

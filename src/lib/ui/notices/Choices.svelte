@@ -1,6 +1,12 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { NOTICE_KINDS, NOTICE_NAMES, wayOf, type NoticeChoices, type NoticeKind } from '$core/notices/kinds';
+	import {
+		NOTICE_KINDS,
+		NOTICE_NAMES,
+		wayOf,
+		type NoticeChoices,
+		type NoticeKind,
+	} from '$core/notices/kinds';
 	import type { NoticesPage } from '$core/pages/notices';
 	import type { Command, CommandInput } from '../../commands';
 

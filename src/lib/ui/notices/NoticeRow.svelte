@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { NoticeView } from '$core/pages/notices';
 	import { Textarea } from 'flowbite-svelte';
+	import NameTag from '../board/NameTag.svelte';
 	import { count, momentWords } from '../words';
 
 	interface Props {
@@ -59,74 +60,92 @@
 	{ontouchend}
 	ontouchcancel={ontouchend}
 >
-	<p class="says">{notice.says[0]}</p>
-	{#each notice.says.slice(1) as sentence, i (i)}<p class="more">{sentence}</p>{/each}
-	{#if rest > 0}<p class="more">and {count(rest, 'more change')} before</p>{/if}
-	<p class="about">
-		<a
-			data-first
-			href={notice.card ? `/cards/${notice.card.key}` : `/boards/${notice.board.slug}`}
-			onclick={() => !notice.read && onread(true)}
-			>{#if notice.card}<b>{notice.card.key}</b> {notice.card.title}{:else}{notice.board.name}{/if}</a
-		>
-		<small>{notice.card ? `${notice.board.name}, ` : ''}{momentWords(notice.at, timeZone)}</small>
-	</p>
-	{#if answering}
-		<form
-			onsubmit={(event) => {
-				event.preventDefault();
-				void say();
-			}}
-			{@attach take}
-		>
-			<Textarea
-				class="w-full text-base"
-				rows={2}
-				bind:value={text}
-				maxlength={10000}
-				aria-label="Your answer"
-				placeholder="Ctrl and Enter sends it"
-				onkeydown={(event: KeyboardEvent) => {
-					event.stopPropagation();
-					if (event.key === 'Escape') onanswering(false);
-					if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void say();
-				}}
-			/>
-			<button class="go" disabled={!text.trim()}>Say it</button>
-			<button type="button" class="plain" onclick={() => onanswering(false)}>Leave it</button>
-		</form>
-	{:else}
-		<p class="acts">
-			{#if notice.card && notice.comment}<button
-					type="button"
-					class={notice.open ? 'go' : 'link'}
-					onclick={() => onanswering(true)}>Answer</button
-				>{/if}
-			<button type="button" class="link" onclick={() => onread(!notice.read)}
-				>{notice.read ? 'Not read' : 'Read'}<span class="sr-only">: {notice.says[0]}</span></button
+	<span class="who"
+		>{#if notice.by}<NameTag person={notice.by} />{/if}</span
+	>
+	<div>
+		<p class="says">{notice.says[0]}</p>
+		{#each notice.says.slice(1) as sentence, i (i)}<p class="more">{sentence}</p>{/each}
+		{#if rest > 0}<p class="more">and {count(rest, 'more change')} before</p>{/if}
+		<p class="about">
+			<a
+				data-first
+				href={notice.card ? `/cards/${notice.card.key}` : `/boards/${notice.board.slug}`}
+				onclick={() => !notice.read && onread(true)}
+				>{#if notice.card}<b>{notice.card.key}</b> {notice.card.title}{:else}{notice.board.name}{/if}</a
 			>
-			{#if notice.away}<button type="button" class="link" onclick={onback}
-					>Bring back<span class="sr-only">: {notice.says[0]}</span></button
-				>{:else}<button type="button" class="link" onclick={onaway}
-					>Put away<span class="sr-only">: {notice.says[0]}</span></button
-				>{/if}
+			<small>{notice.card ? `${notice.board.name}, ` : ''}{momentWords(notice.at, timeZone)}</small>
 		</p>
-	{/if}
+		{#if answering}
+			<form
+				onsubmit={(event) => {
+					event.preventDefault();
+					void say();
+				}}
+				{@attach take}
+			>
+				<Textarea
+					class="w-full text-base"
+					rows={2}
+					bind:value={text}
+					maxlength={10000}
+					aria-label="Your answer"
+					placeholder="Ctrl and Enter sends it"
+					onkeydown={(event: KeyboardEvent) => {
+						event.stopPropagation();
+						if (event.key === 'Escape') onanswering(false);
+						if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void say();
+					}}
+				/>
+				<button class="go" disabled={!text.trim()}>Say it</button>
+				<button type="button" class="plain" onclick={() => onanswering(false)}>Leave it</button>
+			</form>
+		{:else}
+			<p class="acts">
+				{#if notice.card && notice.comment}<button
+						type="button"
+						class={notice.open ? 'go' : 'link'}
+						onclick={() => onanswering(true)}>Answer</button
+					>{/if}
+				<button type="button" class="link" onclick={() => onread(!notice.read)}
+					>{notice.read ? 'Not read' : 'Read'}<span class="sr-only">: {notice.says[0]}</span></button
+				>
+				{#if notice.away}<button type="button" class="link" onclick={onback}
+						>Bring back<span class="sr-only">: {notice.says[0]}</span></button
+					>{:else}<button type="button" class="link" onclick={onaway}
+						>Put away<span class="sr-only">: {notice.says[0]}</span></button
+					>{/if}
+			</p>
+		{/if}
+	</div>
 </li>
 
 <style>
 	li {
-		padding: 9px 4px 8px 12px;
-		border-bottom: 1px solid var(--rule);
-		border-left: 4px solid transparent;
+		display: grid;
+		grid-template-columns: 34px 1fr;
+		gap: 0 10px;
+		padding: 9px 0 8px;
+		border-bottom: 1px dotted var(--edge);
 		overflow-wrap: anywhere;
 	}
-	.unread {
-		border-left-color: var(--moss);
-		background: var(--sheet);
+	.who {
+		position: relative;
+		padding-top: 1px;
 	}
-	.open {
-		border-left-color: var(--ochre);
+	/* What is new has a dot before it. */
+	.unread .who::before {
+		content: '';
+		position: absolute;
+		left: -14px;
+		top: 7px;
+		width: 8px;
+		height: 8px;
+		border-radius: 50%;
+		background: var(--moss);
+	}
+	.open .who::before {
+		background: var(--ochre);
 	}
 	p {
 		margin: 0;
@@ -139,21 +158,29 @@
 		font-size: 0.9rem;
 	}
 	.about {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0 12px;
-		align-items: baseline;
 		min-height: 24px;
+	}
+	.about small {
+		margin-left: 8px;
 	}
 	small {
 		font-size: 12px;
 		color: var(--faint);
+	}
+	@media (max-width: 700px) {
+		.about small {
+			display: block;
+			margin-left: 0;
+		}
 	}
 	.acts {
 		display: flex;
 		align-items: center;
 		gap: 16px;
 		font-size: 0.9rem;
+	}
+	.acts .link {
+		min-height: 26px;
 	}
 	form {
 		display: flex;
@@ -165,12 +192,12 @@
 		flex-basis: 100%;
 	}
 	@media (pointer: coarse) {
-		.acts button,
-		.about a {
+		.acts button {
 			min-height: 44px;
-			display: inline-flex;
-			align-items: center;
-			gap: 6px;
+		}
+		.about a {
+			display: inline-block;
+			padding-block: 10px;
 		}
 	}
 </style>

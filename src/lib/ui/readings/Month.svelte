@@ -4,6 +4,7 @@
 	import type { BoardDays, CardView, PersonView } from '$core/pages/board';
 	import { count, list, shortDate } from '../words';
 	import type { BoardState } from '../board/board-state.svelte';
+	import { dragDays } from '../board/drag';
 
 	interface Props {
 		board: BoardState;
@@ -57,12 +58,31 @@
 			.date(board.latest(card), day)
 			.then((sent) => sent.ok && (board.spoken = `Card ${card.number} is due on ${shortDate(day)}.`));
 	}
-	function drop(event: DragEvent, day: string): void {
-		event.preventDefault();
-		over = null;
-		const card = board.cards.get(event.dataTransfer?.getData('text/plain') ?? '');
-		if (card) move(card, day);
-	}
+	/** The card that is held, and how far it was drawn. */
+	let held = $state.raw<{ id: string; x: number; y: number; dx: number; dy: number } | null>(null);
+	/** A drag ends with a click on what it began with: that opens nothing. */
+	let dragged = false;
+	const dragging = (element: HTMLElement) => {
+		const stop = dragDays(element, {
+			start: (id, _card, x, y) => {
+				held = { id, x, y, dx: 0, dy: 0 };
+				dragged = true;
+			},
+			move: (x, y) => {
+				if (!held) return;
+				held = { ...held, dx: x - held.x, dy: y - held.y };
+				over = document.elementFromPoint(x, y)?.closest<HTMLElement>('[data-day]')?.dataset.day ?? null;
+			},
+			end: () => {
+				const card = held && board.cards.get(held.id);
+				const day = over;
+				held = over = null;
+				setTimeout(() => (dragged = false));
+				if (card && day) move(card, day);
+			},
+		});
+		return () => void stop.then((end) => end());
+	};
 	function keys(event: KeyboardEvent, card: CardView, day: string): void {
 		const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7 }[event.key];
 		if (!event.shiftKey || !by || !mayEdit) return;
@@ -88,7 +108,12 @@
 			)} due in these weeks{without ? `; ${count(without, 'card')} without a date` : ''}</span
 		>
 	</div>
-	<div class="month" role="grid" aria-label="Cards by the day on which they are due">
+	<div
+		class="month"
+		role="grid"
+		aria-label="Cards by the day on which they are due"
+		{@attach mayEdit ? dragging : undefined}
+	>
 		<div class="names" role="row">
 			{#each ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as name (name)}<span role="columnheader"
 					>{name}</span
@@ -109,12 +134,6 @@
 						role="gridcell"
 						tabindex="-1"
 						data-day={day}
-						ondragover={(event) => {
-							event.preventDefault();
-							over = day;
-						}}
-						ondragleave={() => (over = over === day ? null : over)}
-						ondrop={(event) => drop(event, day)}
 					>
 						<span class="date"
 							>{Number(day.slice(8)) === 1 ? shortDate(day) : Number(day.slice(8))}
@@ -134,8 +153,15 @@
 								href={open(card)}
 								data-sveltekit-noscroll
 								data-sveltekit-keepfocus
-								draggable={mayEdit}
-								ondragstart={(event) => event.dataTransfer?.setData('text/plain', card.id)}
+								data-card={card.id}
+								draggable="false"
+								class:held={held?.id === card.id}
+								style:transform={held?.id === card.id ? `translate(${held.dx}px, ${held.dy}px)` : undefined}
+								onclickcapture={(event) => {
+									if (!dragged) return;
+									event.preventDefault();
+									event.stopPropagation();
+								}}
 								onkeydown={(event) => keys(event, card, day)}
 								title="{card.number} {card.title}"><b>{card.number}</b> {card.title}</a
 							>
@@ -261,6 +287,13 @@
 		white-space: nowrap;
 		min-height: 24px;
 	}
+	.held {
+		position: relative;
+		z-index: 5;
+		pointer-events: none;
+		border-color: var(--river);
+		box-shadow: 0 4px 12px #0003;
+	}
 	.card:hover {
 		border-color: var(--edge);
 	}
@@ -281,8 +314,10 @@
 		.link {
 			min-height: 44px;
 		}
+		/* A finger on a card holds it; anywhere else it scrolls. */
 		.card {
 			line-height: 38px;
+			touch-action: none;
 		}
 		.plain {
 			min-width: 44px;

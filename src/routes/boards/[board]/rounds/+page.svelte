@@ -52,6 +52,8 @@
 	let asking = $state.raw<Ask | null>(null);
 	let aside = $state.raw<Finding | null>(null);
 	let question = $state.raw<CardView | null>(null);
+	/** The comment that is answered with what is said. */
+	let answers: number | undefined;
 	let waiting = $state.raw<CardView | null>(null);
 	let stopping = $state.raw<Finding | null>(null);
 
@@ -71,8 +73,13 @@
 		else if (what === 'next-sprint') {
 			const next = head.sprints.find((sprint) => !sprint.startedAt)!.number;
 			await done(board.plan([card], next), `Card ${card.number} is planned for sprint ${next}.`);
-		} else if (what === 'ask') question = card;
-		else if (what === 'wait-for') waiting = card;
+		} else if (what === 'ask' || what === 'answer') {
+			question = card;
+			answers =
+				what === 'answer'
+					? rounds.questions.find((one) => one.card === card.number && one.person === finding.person)?.comment
+					: undefined;
+		} else if (what === 'wait-for') waiting = card;
 		else if (what === 'owners') asking = { kind: 'owners', cards: [card] };
 		else if (what === 'size' || what === 'split') asking = { kind: what, card };
 	}
@@ -90,7 +97,8 @@
 		await reread('harrow:rounds');
 	}
 	const asked = provideAsked();
-	const say = (card: CardView, text: string) => board.ask('CommentCard', { card: card.id, text });
+	const say = (card: CardView, text: string) =>
+		board.ask('CommentCard', { card: card.id, text, ...(answers ? { replyTo: answers } : {}) });
 	async function putAside(finding: Finding, reason: string): Promise<void> {
 		const sent = board.ask('DismissFinding', { board: head.id, finding: finding.key, reason });
 		if (!(await asked.kept(sent))) return;

@@ -1,0 +1,35 @@
+import type { CardView, Role, Unit } from './board.ts';
+
+/** What somebody can ask to see of their cards. */
+export const MINE = ['mine', 'given', 'reviewing', 'watched', 'done', 'days'] as const;
+export type MineOf = (typeof MINE)[number];
+
+/** A column that a card can go on to. */
+export interface NextColumn {
+	id: string;
+	name: string;
+	limit: number | null;
+	/** Cards that stand there. */
+	standing: number;
+}
+
+/** A card as it stands on somebody's own page. */
+export interface MineCard extends CardView {
+	key: string;
+	board: { id: string; slug: string; name: string; unit: Unit; timeZone: string; role: Role };
+	/** The column in which it stands; null: the backlog. */
+	place: string | null;
+	/** The column after it, or the first one; null from the last one on. */
+	next: NextColumn | null;
+	/** Names of its owners, but of whoever looks. */
+	others: string[];
+	/** An open question to whoever looks: the comment, who asks, the words. */
+	asked: { comment: number; who: string; text: string } | null;
+}
+
+/** Cards of somebody's own over all boards. */
+export interface MinePage {
+	of: MineOf;
+	today: string;
+	cards: MineCard[];
+}

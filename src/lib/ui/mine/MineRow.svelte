@@ -1,0 +1,243 @@
+<script lang="ts">
+	import { waiting } from '$core/mine/groups';
+	import type { MineCard, MineOf } from '$core/pages/mine';
+	import type { RunningTimer } from '$core/pages/time';
+	import { clockText } from '$core/capacity/hours-text';
+	import { parseDay } from '$core/calendar/days';
+	import { Textarea } from 'flowbite-svelte';
+	import type { Refusal } from '../send';
+	import { amount, blockedWords, count, daysSince, dueWords, figure, list, shortDate } from '../words';
+
+	interface Props {
+		card: MineCard;
+		group: 'inHand' | 'asked' | 'next' | 'waits' | null;
+		of: MineOf;
+		today: string;
+		me: string;
+		/** The timer that runs on it. */
+		timer: RunningTimer | null;
+		/** Moves it on to the next column, over its limit where a reason is given. */
+		onmove: (reason?: string) => Promise<Refusal | null>;
+		ontimer: (runs: boolean) => void;
+		onanswer: (text: string) => Promise<Refusal | null>;
+	}
+	/** A card of one's own: what it is, where it stands, and what is likely done with it next. */
+	let { card, group, of, today, me, timer, onmove, ontimer, onanswer }: Props = $props();
+	const day = $derived(parseDay(today)!);
+	const mayMove = $derived(card.board.role !== 'viewer' && card.next !== null && card.owners.includes(me));
+	const full = $derived(card.next?.limit != null && card.next.standing >= card.next.limit);
+	const due = $derived(card.due ? dueWords(card.due, day, null) : null);
+	const age = $derived(
+		card.clock === 'running' && card.started
+			? Math.max(1, daysSince(card.started, day, card.board.timeZone))
+			: null,
+	);
+	/** Where it stands and how far it is. */
+	const about = $derived(
+		[
+			card.place ?? 'Backlog',
+			age !== null ? `day ${age}` : '',
+			card.board.unit === 'none' || card.parts
+				? ''
+				: card.size === null
+					? 'not sized'
+					: card.clock === 'none' || card.left === card.size
+						? amount(card.size, card.board.unit)
+						: `${figure(card.left)} of ${amount(card.size, card.board.unit)} left`,
+			card.checks ? `${card.checks.done}/${card.checks.lines} ticked` : '',
+			of === 'reviewing' && card.review?.due ? `review by ${shortDate(card.review.due)}` : '',
+			card.others.length ? `${of === 'mine' ? 'with ' : ''}${list(card.others)}` : '',
+		].filter(Boolean),
+	);
+	let answering = $state(false);
+	let text = $state('');
+	/** A limit holds: it is let through with a reason. */
+	let why = $state('');
+	let asksWhy = $state('');
+	const take = (element: HTMLElement) => element.querySelector<HTMLElement>('textarea, input')?.focus();
+
+	async function move() {
+		const refused = await onmove(asksWhy ? why.trim() : undefined);
+		asksWhy = refused && /^(limit|left)\./.test(refused.code) ? refused.title : '';
+	}
+	async function say() {
+		if (text.trim() && !(await onanswer(text.trim()))) {
+			text = '';
+			answering = false;
+		}
+	}
+</script>
+
+<li>
+	{#if mayMove}<button
+			type="button"
+			class="box"
+			class:begun={card.clock === 'running'}
+			aria-label="{card.key}: on to {card.next!.name}"
+			title="On to {card.next!.name}{full
+				? `, which is full (${card.next!.standing} of ${card.next!.limit})`
+				: ''}"
+			onclick={() => void move()}
+		></button>{:else}<span class="box none" aria-hidden="true"></span>{/if}
+	<div class="what">
+		<a href="/cards/{card.key}"><small>{card.key}</small> <b>{card.title}</b></a>
+		{#if group === 'asked' && card.asked}<p>{card.asked.who}: “{card.asked.text}”</p>{/if}
+		<p>
+			{#if card.blocked}<span class="warn">{blockedWords(card.blocked)}</span>
+			{:else if waiting(card)}<span class="care">after {list(card.waits)}</span>{/if}
+			{about.join(' · ')}{#if due}{' · '}<span class={due.tone}>{due.text}</span>{/if}
+		</p>
+		{#if asksWhy}
+			<form
+				onsubmit={(event) => {
+					event.preventDefault();
+					if (why.trim()) void move();
+				}}
+				{@attach take}
+			>
+				<input
+					class="field"
+					bind:value={why}
+					maxlength={300}
+					aria-label="Why it is let through"
+					placeholder="Why it is let through"
+				/>
+				<button class="go" disabled={!why.trim()}>Let it through</button>
+				<button type="button" class="plain" onclick={() => (asksWhy = '')}>Leave it</button>
+			</form>
+		{/if}
+		{#if answering}
+			<form
+				onsubmit={(event) => {
+					event.preventDefault();
+					void say();
+				}}
+				{@attach take}
+			>
+				<Textarea
+					class="w-full text-base"
+					rows={2}
+					bind:value={text}
+					maxlength={10000}
+					aria-label="What you say on {card.key}"
+					onkeydown={(event: KeyboardEvent) => {
+						event.stopPropagation();
+						if (event.key === 'Escape') answering = false;
+						if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void say();
+					}}
+				/>
+				<button class="go" disabled={!text.trim()}>Say it</button>
+				<button type="button" class="plain" onclick={() => (answering = false)}>Leave it</button>
+			</form>
+		{/if}
+	</div>
+	{#if !answering && !asksWhy}
+		{#if group === 'asked'}<button type="button" class="go" onclick={() => (answering = true)}>Answer</button>
+		{:else if card.blocked || group === 'waits'}<button
+				type="button"
+				class="plain"
+				onclick={() => (answering = true)}>Ask</button
+			>
+		{:else if group === 'inHand' && card.board.unit === 'hours' && card.board.role !== 'viewer'}<button
+				type="button"
+				class={timer ? 'go' : 'plain'}
+				aria-label="{timer ? 'Stop' : 'Start'} the timer on {card.key}"
+				onclick={() => ontimer(timer !== null)}>{timer ? `■ ${clockText(timer.hours)}` : '▶ Timer'}</button
+			>
+		{:else if group === 'next' && mayMove}<button
+				type="button"
+				class="plain"
+				aria-label="Pull {card.key} into {card.next!.name}"
+				onclick={() => void move()}>{full ? 'Pull, though full' : 'Pull'}</button
+			>{/if}
+	{/if}
+</li>
+
+<style>
+	li {
+		display: grid;
+		grid-template-columns: 44px 1fr auto;
+		gap: 4px 8px;
+		align-items: center;
+		padding: 7px 0;
+		border-bottom: 1px dotted var(--edge);
+	}
+	.box {
+		width: 30px;
+		height: 30px;
+		margin: 7px;
+		border: 2px dashed var(--faint);
+		border-radius: 4px;
+		background: none;
+		position: relative;
+	}
+	/* The target is larger than what is drawn. */
+	.box::after {
+		content: '';
+		position: absolute;
+		inset: -9px;
+	}
+	.box.begun {
+		border: 2px solid var(--moss);
+	}
+	.box.none {
+		visibility: hidden;
+	}
+	button.box:hover {
+		background: var(--sunk);
+	}
+	.what {
+		min-width: 0;
+		overflow-wrap: anywhere;
+	}
+	a {
+		display: block;
+		min-height: 24px;
+		text-decoration: none;
+	}
+	a:hover b {
+		text-decoration: underline;
+	}
+	small {
+		font-size: 12px;
+		color: var(--soft);
+		font-weight: 600;
+	}
+	p {
+		margin: 0;
+		font-size: 0.93rem;
+		color: var(--soft);
+	}
+	.late {
+		color: var(--brick);
+	}
+	.soon {
+		color: var(--ochre);
+	}
+	form {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px;
+		padding: 6px 0 2px;
+	}
+	form :global(> :first-child) {
+		flex-basis: 100%;
+	}
+	.field {
+		font: inherit;
+		color: var(--ink);
+		background: var(--sheet);
+		border: 1px solid var(--edge);
+		border-radius: 4px;
+		padding: 5px 9px;
+	}
+	@media (pointer: coarse) {
+		.go,
+		.plain {
+			min-height: 44px;
+		}
+		.what a {
+			min-height: 44px;
+		}
+	}
+</style>

@@ -1,0 +1,190 @@
+import assert from 'node:assert/strict';
+import { describe, test } from 'node:test';
+import { accessible, tidy, visit } from './support/browser.ts';
+import { useDatabase } from './support/database.ts';
+import { startServer } from './support/server.ts';
+
+const db = await useDatabase('demo');
+const server = await startServer();
+
+/** A card that is begun and not blocked, on the demo board, of somebody but its lead. */
+const cardInHand = async (): Promise<{ number: number; key: string; who: string }> =>
+	(
+		await db.query<{ number: number; key: string; who: string }>(
+			`select c.number, b.key || '-' || c.number as key, p.name as who from card c
+			join board b on b.id = c.board_id and b.key = 'TIDE'
+			join board_column k on k.id = c.column_id and k.name = 'Building'
+			join card_owner o on o.card_id = c.id
+			join person p on p.id = o.person_id and p.name <> 'Ines Okoro'
+			where c.clock = 'running' and c.blocked_since is null and c.archived_at is null
+			order by c.number limit 1`,
+		)
+	).rows[0]!;
+
+describe('a lead and a member', () => {
+	test('ask, answer, give, review and finish on two screens, each told of it at once', async () => {
+		const { number, key, who } = await cardInHand();
+		const lead = await visit(server.url, 'Ines Okoro', `/boards/tidewatch?card=${key}`);
+		const member = await visit(server.url, who, '/mine', { width: 390, height: 780, touch: true });
+		const panel = lead.page.getByRole('complementary', { name: `Card ${key}` });
+
+		// She asks him by name: it is offered as she types.
+		const words = panel.getByLabel('Talk', { exact: true });
+		await words.click();
+		await words.pressSequentially(`@${who.slice(0, 2).toLowerCase()}`);
+		await panel
+			.getByRole('listbox', { name: 'People' })
+			.getByRole('option', { name: new RegExp(who) })
+			.click();
+		await words.pressSequentially('is the scale right?');
+		await lead.page.keyboard.press('Control+Enter');
+		await panel.locator('.markdown').getByText(`@${who} is the scale right?`).waitFor();
+
+		// His own page says so without being loaded again.
+		const asked = member.page.getByRole('region', { name: /^Asked of you/ });
+		await asked.getByText(`Ines Okoro: “@${who} is the scale right?”`).waitFor();
+		await accessible(member.page);
+		await tidy(member.page);
+		await asked.getByRole('button', { name: 'Answer' }).click();
+		await member.page.getByLabel(`What you say on ${key}`).fill('To the **centimetre**.');
+		await member.page.getByRole('button', { name: 'Say it' }).click();
+		await asked.waitFor({ state: 'detached' });
+
+		// She hears of it on the board, and finds it among her notices.
+		await panel.getByText('To the centimetre.').waitFor();
+		await lead.page.getByRole('link', { name: /^Notices/ }).click();
+		const answer = lead.page
+			.getByRole('listitem')
+			.filter({ hasText: `${who} answers you: “To the centimetre.”` });
+		await answer.waitFor();
+		await accessible(lead.page);
+		await tidy(lead.page);
+		await answer.getByRole('link').click();
+		await panel.waitFor();
+
+		// She wants to review it; he moves it on with one tap.
+		await panel.getByLabel('Reviewer').selectOption({ label: 'Ines Okoro' });
+		const inHand = member.page.getByRole('region', { name: /^In hand/ });
+		await Promise.all([
+			member.page.waitForResponse('**/api/commands'),
+			inHand.getByRole('button', { name: `${key}: on to Review` }).click(),
+		]);
+		await member.page.getByText(`${key} is in Review.`).waitFor();
+		await inHand.getByRole('listitem').filter({ hasText: key }).filter({ hasText: 'Review · day' }).waitFor();
+
+		// As its reviewer she is told, and it stands among what she reviews.
+		await lead.page.goto(`${server.url}/notices`);
+		await lead.page.getByText(`${who} brought it to Review.`).first().waitFor();
+		await lead.page.goto(`${server.url}/mine?of=reviewing`);
+		await lead.page.getByRole('link', { name: new RegExp(`^${key} `) }).waitFor();
+
+		// He gives it away and is asked no more.
+		const { rows } = await db.query<{ n: number }>(
+			`select count(*)::int as n from question q join person p on p.id = q.person_id
+			where p.name = $2 and q.answered_seq is null and q.card_id in (select id from card where number = $1)`,
+			[number, who],
+		);
+		assert.equal(rows[0]!.n, 0);
+		lead.quiet();
+		member.quiet();
+		await lead.context.close();
+		await member.context.close();
+	});
+});
+
+describe('notices', () => {
+	test('are gone through by key, put away by key, button and swipe, searched, and chosen', async () => {
+		const { page, context, quiet } = await visit(server.url, 'Yuki Sandel', '/notices');
+		const rows = page.locator('[data-notice]');
+		await rows.first().waitFor();
+		const many = await rows.count();
+		assert.ok(many >= 1);
+		await page.keyboard.press('ArrowDown');
+		assert.ok(await rows.first().evaluate((row) => row.contains(document.activeElement)));
+		await page.keyboard.press('a');
+		await page.getByLabel('Your answer').fill('I shall see to it.');
+		await Promise.all([
+			page.waitForResponse('**/api/commands'),
+			page.getByRole('button', { name: 'Say it' }).click(),
+		]);
+		await page.getByLabel('Your answer').waitFor({ state: 'detached' });
+		await page.keyboard.press('?');
+		await page.getByRole('dialog').getByText('put the notice away').waitFor();
+		await page.keyboard.press('Escape');
+		await rows.first().locator('[data-first]').focus();
+		await Promise.all([page.waitForResponse('**/api/commands'), page.keyboard.press('Delete')]);
+		await page.waitForFunction((n) => document.querySelectorAll('[data-notice]').length === n - 1, many);
+		await page.getByRole('link', { name: 'put away' }).click();
+		await rows
+			.first()
+			.getByRole('button', { name: /^Bring back/ })
+			.click();
+		await page.getByText('Nothing was put away.').waitFor();
+		await page.getByLabel('Search the notices').fill('no such card');
+		await page.getByText('No notice here has these words').waitFor();
+		await page.goto(`${server.url}/notices`);
+		await page.getByRole('button', { name: 'What you are told' }).click();
+		const told = page.getByRole('checkbox', { name: 'It is moved' });
+		await Promise.all([page.waitForResponse('**/api/commands'), told.uncheck()]);
+		await page.reload();
+		await page.getByRole('button', { name: 'What you are told' }).click();
+		assert.equal(await page.getByRole('checkbox', { name: 'It is moved' }).isChecked(), false);
+		await accessible(page);
+		await tidy(page);
+		quiet();
+		await context.close();
+
+		const phone = await visit(server.url, 'Petra Lind', '/notices', { width: 360, height: 740, touch: true });
+		const first = phone.page.locator('[data-notice]').first();
+		await first.waitFor();
+		await tidy(phone.page);
+		const id = await first.getAttribute('data-notice');
+		const box = (await first.boundingBox())!;
+		const fingers = await phone.context.newCDPSession(phone.page);
+		const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', x: number) =>
+			fingers.send('Input.dispatchTouchEvent', {
+				type,
+				touchPoints: type === 'touchEnd' ? [] : [{ x: box.x + x, y: box.y + 20 }],
+			});
+		await Promise.all([
+			phone.page.waitForResponse('**/api/commands'),
+			(async () => {
+				await touch('touchStart', 250);
+				for (const x of [220, 180, 130, 90]) await touch('touchMove', x);
+				await touch('touchEnd', 90);
+			})(),
+		]);
+		await phone.page.locator(`[data-notice="${id}"]`).waitFor({ state: 'detached' });
+		phone.quiet();
+		await phone.context.close();
+	});
+});
+
+test('what was said is answered, changed and taken back where it stands; who is told is seen and chosen', async () => {
+	const { key } = await cardInHand();
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `/boards/tidewatch?card=${key}`);
+	const panel = page.getByRole('complementary', { name: `Card ${key}` });
+	await panel.getByLabel('Talk', { exact: true }).fill('First words');
+	await panel.getByRole('button', { name: 'Say it' }).click();
+	const said = panel.getByRole('listitem').filter({ hasText: 'First words' }).last();
+	await said.getByRole('button', { name: /^Answer/ }).click();
+	await panel.getByLabel('Your answer').fill('And an answer');
+	await panel.getByRole('button', { name: 'Answer', exact: true }).last().click();
+	await panel.locator('.replies').getByText('And an answer').waitFor();
+	await said.getByRole('button', { name: 'Change', exact: true }).first().click();
+	await panel.getByLabel('What you said').fill('Better words');
+	await panel.getByRole('button', { name: 'Change it' }).click();
+	await panel.getByText('changed', { exact: true }).waitFor();
+	assert.equal(await panel.getByText('First words').count(), 0);
+	await panel.locator('.replies').getByRole('button', { name: 'Take back' }).click();
+	await panel.locator('.replies').getByText('Taken back.').waitFor();
+	await panel.getByText(/^Told of what happens here: .*you/).waitFor();
+	await panel.getByRole('button', { name: 'Tell me no more' }).click();
+	await panel.getByRole('button', { name: 'Watch it' }).waitFor();
+	await panel.getByLabel('Ask somebody to watch it').selectOption({ label: 'Petra Lind' });
+	await panel.getByText(/^Told of what happens here: .*Petra Lind/).waitFor();
+	await accessible(page);
+	await tidy(page);
+	quiet();
+	await context.close();
+});
