@@ -1,17 +1,30 @@
 <script lang="ts">
 	import '../app.css';
-	import { invalidateAll } from '$app/navigation';
+	import { afterNavigate, beforeNavigate, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { untrack } from 'svelte';
 	import { outbox } from '$lib/ui/outbox.svelte';
 	import Foot from '$lib/ui/frame/Foot.svelte';
 	import { reread } from '$lib/ui/frame/reread';
-	import { count } from '$lib/ui/words';
+	import { keepPage, kept } from '$lib/ui/kept.svelte';
+	import { count, momentWords } from '$lib/ui/words';
 
 	let { data, children } = $props();
 	// Says that the page answers to clicks and keys from here on.
 	$effect(() => void (document.documentElement.dataset.awake = 'yes'));
 	const person = $derived(data.person?.id);
+	$effect(() => untrack(() => kept.begin(() => void invalidateAll())));
+	// Without a connection the way to another page leads over what is kept of it.
+	beforeNavigate(({ to, cancel, willUnload }) => {
+		if (willUnload || !to || (kept.since === null && !outbox.waiting)) return;
+		if (to.url.pathname === page.url.pathname) return;
+		cancel();
+		location.href = to.url.href;
+	});
+	afterNavigate(({ to, type }) => {
+		if (type !== 'enter' && to && person && matchMedia('(max-width: 700px)').matches)
+			keepPage(to.url.pathname + to.url.search);
+	});
 	// Pages of a board hear of new notices with what happens there; all others listen to those alone.
 	const alone = $derived(person && !page.data.head);
 	$effect(() => {
@@ -43,7 +56,15 @@
 				{sentence}
 				<button type="button" class="link" onclick={() => outbox.heard(sentence)}>Close</button>
 			</p>{/each}{/if}
-	{#if outbox.waiting && !page.data.head}<p class="waits" role="status">
+	{#if kept.since !== null}<p class="waits" role="status">
+			Not connected: kept on this device, as it was on {momentWords(
+				new Date(kept.since).toISOString(),
+				Intl.DateTimeFormat().resolvedOptions().timeZone,
+			)}{outbox.waiting
+				? `. ${count(outbox.waiting, 'change')} ${outbox.waiting === 1 ? 'waits' : 'wait'} to be sent`
+				: ''}.
+		</p>
+	{:else if outbox.waiting && !page.data.head}<p class="waits" role="status">
 			Not connected. What you did is kept here and sent when the connection is back: {count(
 				outbox.waiting,
 				'change',
@@ -63,7 +84,7 @@
 	}
 	.waits {
 		position: fixed;
-		inset: auto 12px 16px;
+		inset: auto 12px calc(16px + var(--foot));
 		z-index: 50;
 		margin: 0 auto;
 		width: fit-content;

@@ -24,13 +24,15 @@ export async function visit(
 	url: string,
 	person: string | null,
 	path: string,
-	options: { width?: number; height?: number; dark?: boolean; touch?: boolean } = {},
+	options: { width?: number; height?: number; dark?: boolean; touch?: boolean; offline?: boolean } = {},
 ): Promise<Visit> {
 	const context = await browser.newContext({
 		baseURL: url,
 		locale: 'en-GB',
 		viewport: { width: options.width ?? 1280, height: options.height ?? 800 },
 		colorScheme: options.dark ? 'dark' : 'light',
+		// What keeps pages for later stands between a page and the tests that look at what it asks for.
+		serviceWorkers: options.offline ? 'allow' : 'block',
 		hasTouch: options.touch ?? false,
 		isMobile: options.touch ?? false,
 		reducedMotion: 'reduce',
@@ -40,7 +42,13 @@ export async function visit(
 	await context.addInitScript('globalThis.__name = (named) => named');
 	const page = await context.newPage();
 	const said: string[] = [];
-	page.on('console', (message) => ['error', 'warning'].includes(message.type()) && said.push(message.text()));
+	page.on(
+		'console',
+		(message) =>
+			['error', 'warning'].includes(message.type()) &&
+			!message.text().startsWith('Service Worker registration blocked') &&
+			said.push(message.text()),
+	);
 	page.on('pageerror', (error) => said.push(error.message));
 	if (person) {
 		const [name, value] = (await signIn(url, person)).split('=') as [string, string];

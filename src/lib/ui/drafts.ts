@@ -1,4 +1,5 @@
 import { page } from '$app/state';
+import { forgetPages } from './kept.svelte';
 
 /** Unfinished texts are kept in this browser, for each person of their own, until they are sent: past a reload and a crash. */
 const PREFIX = 'harrow-draft-';
@@ -24,7 +25,8 @@ export function keepDraft(of: string, text: string | null): void {
 	}
 }
 
-/** Whoever signs out leaves nothing behind for the next. */
+/** Whoever signs out leaves nothing behind for the next: no text that was begun, and no page that was kept. */
 export function forgetDrafts(): void {
+	forgetPages();
 	for (const key of Object.keys(localStorage)) if (key.startsWith(PREFIX)) localStorage.removeItem(key);
 }

@@ -28,6 +28,8 @@ const NEVER_KEPT: Command[] = ['MakeToken'];
 class Outbox {
 	/** How many commands the connection keeps waiting. */
 	waiting = $state(0);
+	/** Cards that something waiting is about. */
+	about = $state.raw<ReadonlySet<string>>(new Set());
 	/** What has to be said though nobody waits for it: what was refused of what an earlier page had left. */
 	told = $state.raw<string[]>([]);
 	private person = '';
@@ -81,6 +83,7 @@ class Outbox {
 			const { id } = one;
 			write(read().filter((known) => known.id !== id));
 			this.waiting = 0;
+			this.about = new Set();
 			one.answer(sent);
 		}
 		this.sending = false;
@@ -102,6 +105,7 @@ class Outbox {
 				// No answer came: the command may have happened or not. Under its id it is asked again.
 			}
 			this.waiting = this.line.length;
+			this.about = new Set(this.line.flatMap(({ input }) => (input as { card?: string }).card ?? []));
 			for (const each of this.line) each.onwaiting?.();
 			await new Promise<void>((resolve) => {
 				const clock = setTimeout(resolve, PAUSES_MS[Math.min(tries, PAUSES_MS.length - 1)]);
@@ -114,9 +118,12 @@ class Outbox {
 	}
 
 	/** The answer to what an earlier page had left: nobody waits for it any more, so what was refused is said. */
-	private hear({ command }: Kept, sent: Sent): void {
-		if (sent.ok) this.resumed();
-		else this.tell(`${words(command)} was refused: ${sent.refusal.title}`);
+	private hear({ command, input }: Kept, sent: Sent): void {
+		if (sent.ok) return this.resumed();
+		const wanted = written(input);
+		this.tell(
+			`${words(command)} was refused: ${sent.refusal.title}${wanted ? ` You had written: “${wanted}”` : ''}`,
+		);
 	}
 
 	tell(sentence: string): void {
@@ -128,6 +135,15 @@ class Outbox {
 }
 
 const kept = ({ id, command, input, person, at }: Waiting): Kept => ({ id, command, input, person, at });
+
+/** What somebody wrote or chose in a command, in words: none of it is lost with a refusal. */
+function written(input: object): string {
+	const { title, text, description, due, left, size, note, reason } = input as Record<string, unknown>;
+	const said = [title, text, description, due, left, size, note, reason].filter(
+		(one) => typeof one === 'string' || typeof one === 'number',
+	);
+	return said.join(', ');
+}
 
 /** `Move card` of `MoveCard` */
 const words = (command: string) => command.replace(/(?!^)[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);

@@ -5,8 +5,9 @@
 	import { clockText } from '$core/capacity/hours-text';
 	import { parseDay } from '$core/calendar/days';
 	import { Textarea } from 'flowbite-svelte';
+	import { outbox } from '../outbox.svelte';
 	import type { Refusal } from '../send';
-	import { amount, blockedWords, count, daysSince, dueWords, figure, list, shortDate } from '../words';
+	import { amount, blockedWords, daysSince, dueWords, figure, list, shortDate } from '../words';
 
 	interface Props {
 		card: MineCard;
@@ -85,8 +86,9 @@
 		<p>
 			{#if card.blocked}<span class="warn">{blockedWords(card.blocked)}</span>
 			{:else if waiting(card)}<span class="care">after {list(card.waits)}</span>{/if}
-			{about.join(' · ')}{#if due}{' · '}<span class={due.tone}>{due.text}</span>{/if}
+			{about.join(' · ')}{#if due}&nbsp;· <span class={due.tone}>{due.text}</span>{/if}
 		</p>
+		{#if outbox.about.has(card.id)}<p class="care">changed here, and waits to be sent</p>{/if}
 		{#if asksWhy}
 			<form
 				onsubmit={(event) => {
