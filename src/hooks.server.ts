@@ -1,15 +1,18 @@
+import { building } from '$app/environment';
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { limited } from '$lib/server/body-limit';
 import { compressed } from '$lib/server/compress';
 import { closeDatabase } from '$lib/server/database';
 import { printSetUpCode, unclaimed } from '$lib/server/first-run';
+import { startJobs, stopJobs } from '$lib/server/jobs';
 import { stopLive } from '$lib/server/live';
 import { log } from '$lib/server/log';
 import { Problem, signedOut } from '$lib/server/problem';
 import { bearerOf, personOfRequest, SESSION_COOKIE } from '$lib/server/sign-in';
 
 // Streams would hold the process up: they end first, then the server closes.
-for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void stopLive());
+for (const signal of ['SIGTERM', 'SIGINT'] as const)
+	process.once(signal, () => void Promise.all([stopLive(), stopJobs()]));
 process.once('sveltekit:shutdown', () => void closeDatabase());
 
 const OPEN = ['/sign-in', '/health', '/api/openapi.json'];
@@ -18,6 +21,7 @@ const LINKS = /^\/(join|reset)\/[^/]+$/;
 
 export const init: ServerInit = async () => {
 	// Where the database is away for a moment the server starts all the same, and says the code when it is asked for.
+	if (!building) void startJobs();
 	await printSetUpCode().catch((error: Error) =>
 		log.warn({ error: error.message }, 'no set-up code was printed'),
 	);

@@ -5,10 +5,12 @@ import type { NoticeView } from '../src/core/pages/notices.ts';
 import { noticeCount, noticesPage } from '../src/lib/server/questions/notices.ts';
 import { cardPage } from '../src/lib/server/questions/card.ts';
 import { openSession, SESSION_COOKIE, type Person } from '../src/lib/server/sign-in.ts';
+import { tellOfDays } from '../src/lib/server/tell-days.ts';
 import { useDatabase } from './support/database.ts';
 import { listenTo } from './support/live.ts';
 import { asSeen, scene as busy, type Scene } from './support/scene.ts';
 import { startServer } from './support/server.ts';
+import { at } from './support/sprint.ts';
 import { cardRow, command, refusal } from './support/small-board.ts';
 
 const db = await useDatabase('empty');
@@ -110,6 +112,30 @@ const TOLD: Record<NoticeKind, (s: Scene) => Promise<[Person, RegExp]>> = {
 		await on(s.board.lead, 'PrivateCard', s.working, { private: true });
 		return [s.board.viewer, /^Lead \d+ made it private\.$/];
 	},
+	due: async (s) => {
+		await on(s.board.lead, 'AssignCard', s.loose, { owners: [s.board.member.id] });
+		await on(s.board.lead, 'DateCard', s.loose, { due: '2026-11-24' });
+		await readAll(s.board.member);
+		await tellOfDays();
+		return [s.board.member, /^It is due on Tue 24 Nov\.$/];
+	},
+	late: async (s) => {
+		await on(s.board.lead, 'AssignCard', s.loose, { owners: [s.board.member.id] });
+		await on(s.board.lead, 'DateCard', s.loose, { due: '2026-11-20' });
+		await readAll(s.board.member);
+		await tellOfDays();
+		return [s.board.member, /^It was due on Fri 20 Nov, and is not finished\.$/];
+	},
+	'review-due': async (s) => {
+		await on(s.board.lead, 'ReviewCard', s.loose, { reviewer: s.board.member.id, due: '2026-11-23' });
+		await readAll(s.board.member);
+		await tellOfDays();
+		return [s.board.member, /^You are to review it by Mon 23 Nov\.$/];
+	},
+	'sprint-over': async (s) => {
+		await at('2026-12-20T09:00:00Z', tellOfDays);
+		return [s.board.lead, /^Sprint 1 ended on \w{3} \d+ \w{3}, and is not settled\.$/];
+	},
 	'sprint-started': async (s) => {
 		await settle(s);
 		await command(s.board.lead, 'StartSprint', {
@@ -208,6 +234,61 @@ describe('a notice', () => {
 		const gone = all.filter(({ kind }) => kind === 'archived');
 		assert.equal(new Set(gone.map(({ card }) => card!.id)).size, 100);
 		assert.equal(gone.length, 100);
+	});
+});
+
+describe('a day', () => {
+	test('is told once, by as many as tell it at once, to whoever chose to hear of it so early, and not when done', async () => {
+		const s = await scene();
+		const { lead, member } = s.board;
+		await on(lead, 'AssignCard', s.loose, { owners: [member.id] });
+		// Monday 30 November: five working days from Monday the 23rd.
+		await on(lead, 'DateCard', s.loose, { due: '2026-11-30' });
+		await readAll(member);
+		const told = async () => (await noticesOf(member)).map(({ kind }) => kind);
+		await tellOfDays();
+		assert.deepEqual(await told(), []);
+		await command(member, 'ChooseNotices', { before: 5 });
+		await Promise.all(Array.from({ length: 5 }, () => tellOfDays()));
+		assert.deepEqual(await told(), ['due']);
+		await tellOfDays();
+		assert.deepEqual(await told(), ['due']);
+		// Another day is another notice, and the old one says nothing any more.
+		await on(lead, 'DateCard', s.loose, { due: '2026-11-27' });
+		await tellOfDays();
+		assert.deepEqual(
+			(await told()).filter((kind) => kind !== 'dated'),
+			['due'],
+		);
+		await on(lead, 'MoveCard', s.loose, { column: s.board.columns.Making, reason: 'It must' });
+		await on(lead, 'MoveCard', s.loose, { column: s.board.columns.Done });
+		assert.ok(!(await told()).includes('due'));
+		for (const before of [-1, 11, 1.5])
+			assert.equal((await refusal(command(member, 'ChooseNotices', { before }))).code, 'invalid.before');
+	});
+
+	test('is told by a process that runs, as a job that any of them does', async () => {
+		const s = await scene();
+		await on(s.board.lead, 'AssignCard', s.loose, { owners: [s.board.member.id] });
+		await on(s.board.lead, 'DateCard', s.loose, { due: '2026-11-24' });
+		await readAll(s.board.member);
+		const mine = await listenTo(
+			`${server.url}/api/you/live`,
+			{ cookie: `${SESSION_COOKIE}=${await openSession(s.board.member.id)}` },
+			'notices',
+		);
+		await mine.until(() => true);
+		const [told] = await Promise.all([
+			mine.until(() => true),
+			startServer({ HARROW_JOBS: 'on' }),
+			startServer({ HARROW_JOBS: 'on' }),
+		]);
+		assert.ok(told);
+		mine.stop();
+		assert.deepEqual(
+			(await noticesOf(s.board.member)).map(({ kind }) => kind),
+			['due'],
+		);
 	});
 });
 

@@ -165,9 +165,11 @@ test('what was said is answered, changed and taken back where it stands; who is 
 	const { key } = await cardInHand();
 	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `/boards/tidewatch?card=${key}`);
 	const panel = page.getByRole('complementary', { name: `Card ${key}` });
-	await panel.getByLabel('Talk', { exact: true }).fill('First words');
+	await panel.getByLabel('Talk', { exact: true }).fill(`First words on TIDE-1, not on UTF-8 or ZZZ-1`);
 	await panel.getByRole('button', { name: 'Say it' }).click();
 	const said = panel.getByRole('listitem').filter({ hasText: 'First words' }).last();
+	await said.locator('.markdown').getByRole('link', { name: 'TIDE-1' }).waitFor();
+	assert.equal(await said.locator('.markdown a').count(), 1);
 	await said.getByRole('button', { name: /^Answer/ }).click();
 	await panel.getByLabel('Your answer').fill('And an answer');
 	await panel.getByRole('button', { name: 'Answer', exact: true }).last().click();

@@ -12,8 +12,18 @@ import { board, team, TODAY, undoableCommands } from './support/undoable.ts';
 const db = await useDatabase('empty');
 const TABLE = undoableCommands(db);
 
-/** What grows with every command: the history itself. */
-const GROWING = ['command', 'command_card', 'event', 'event_void', 'migration', 'session', 'sign_in_failure'];
+/** What grows with every command: the history itself, and what people are told of it. */
+const GROWING = [
+	'notice',
+	'question',
+	'command',
+	'command_card',
+	'event',
+	'event_void',
+	'migration',
+	'session',
+	'sign_in_failure',
+];
 
 /** Every row of every other table as text, without the marks that each change leaves. */
 async function tables(): Promise<Map<string, Set<string>>> {
@@ -47,6 +57,8 @@ function left(before: Map<string, Set<string>>, after: Map<string, Set<string>>)
 			if (archived.has(row.id) || archived.has(row.card_id) || archived.has(row.to_id)) return [];
 			if (name === 'time_entry' && row.withdrawn_at) return [];
 			if (name === 'label' || name === 'initiative') return [];
+			// Whoever took part goes on being told.
+			if (name === 'watch' && row.how === 'took-part') return [];
 			// Names and keys that something once had go on leading to it.
 			if (name === 'column_name' || name === 'board_key') return [];
 			// Sprints that exist by themselves once one is started or settled go on existing.

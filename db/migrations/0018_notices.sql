@@ -43,12 +43,16 @@ create table notice (
 	times integer not null default 1,
 	-- It is a question to this person, and stands by itself.
 	asks boolean not null default false,
+	-- It tells no event: a day has come near, or has passed.
+	day date,
 	at timestamptz not null,
 	read_at timestamptz,
 	away_at timestamptz
 );
 create unique index notice_unread on notice (person_id, board_id, card_id) nulls not distinct
-	where read_at is null and away_at is null and not asks;
+	where read_at is null and away_at is null and not asks and day is null;
+-- Of each day somebody is told once.
+create unique index notice_day on notice (person_id, board_id, card_id, (kinds[1]), day) nulls not distinct where day is not null;
 create index notice_page on notice (person_id, at desc, id);
 create index notice_board on notice (board_id);
 create index notice_card on notice (card_id);

@@ -31,6 +31,7 @@ export async function startServer(settings: Record<string, string> = {}): Promis
 			BODY_SIZE_LIMIT: '1G',
 			SHUTDOWN_TIMEOUT: '2',
 			HARROW_LOG: 'info',
+			HARROW_JOBS: 'off',
 			...settings,
 		},
 		stdio: ['ignore', 'pipe', 'pipe'],

@@ -16,21 +16,30 @@ export const NOTICE_KINDS = {
 	unblocked: { called: 'It is unblocked', way: 'harrow' },
 	waited: { called: 'What a card of yours waited for is finished', way: 'harrow' },
 	finished: { called: 'A card that you watch or gave is finished', way: 'harrow' },
+	due: { called: 'A card of yours is due soon', way: 'harrow' },
+	late: { called: 'A card of yours is late', way: 'harrow' },
+	'review-due': { called: 'Your review is due soon', way: 'harrow' },
 	moved: { called: 'It is moved', way: 'harrow' },
 	dated: { called: 'It gets another due date', way: 'harrow' },
 	said: { called: 'Something is said on it', way: 'harrow' },
 	archived: { called: 'It is archived', way: 'harrow' },
 	private: { called: 'It is made private, or open again', way: 'harrow' },
 	'sprint-started': { called: 'A sprint is started', way: 'harrow' },
+	'sprint-over': { called: 'A sprint is past its end and not settled', way: 'harrow' },
 	'sprint-settled': { called: 'A sprint is settled', way: 'harrow' },
 } as const satisfies Record<string, { called: string; way: Way }>;
 
 export type NoticeKind = keyof typeof NOTICE_KINDS;
 
+/** So many working days before a day somebody can be told of it at most. */
+export const MOST_BEFORE = 10;
+
 export const NOTICE_NAMES = Object.keys(NOTICE_KINDS) as NoticeKind[];
 
 /** How somebody wants to be told: kind by kind, and on one board otherwise than elsewhere. What is not said is as it is for all. */
 export interface NoticeChoices {
+	/** So many working days before it is due one is told of a card, or of a review; 1 where it is not said. */
+	before?: number;
 	kinds?: Partial<Record<NoticeKind, Way>>;
 	/** By ids of boards; `all` stands for every kind that is not named. */
 	boards?: Record<string, Partial<Record<NoticeKind | 'all', Way>>>;

@@ -1,3 +1,4 @@
+import { format, parseISO } from 'date-fns';
 import { CARD_EVENTS } from '../events/card-events.ts';
 import { BOARD_EVENTS } from '../events/board-events.ts';
 import type { BoardEventName, CardEventName } from '../events/kinds.ts';
@@ -59,4 +60,19 @@ export function noticeSentence(event: ToldEvent): string {
 	if (!event.card) return `${who}: ${BOARD_EVENTS[event.kind as BoardEventName].says(event)}`;
 	const { says } = CARD_EVENTS[event.kind as CardEventName];
 	return `${who} ${says(event, { place: '', size: null, unit: event.unit })}`;
+}
+
+/** That a day is near, or has passed, in a sentence to whoever is told. */
+export function daySentence(kind: NoticeKind, day: string, sprint: string | null): string {
+	const on = format(parseISO(day), 'EEE d MMM');
+	switch (kind) {
+		case 'late':
+			return `It was due on ${on}, and is not finished.`;
+		case 'review-due':
+			return `You are to review it by ${on}.`;
+		case 'sprint-over':
+			return `${sprint ?? 'The sprint'} ended on ${on}, and is not settled.`;
+		default:
+			return `It is due on ${on}.`;
+	}
 }

@@ -16,6 +16,12 @@ export interface CardEvent extends Happened {
 	old?: boolean;
 }
 
+/** A card that a text names by its key. */
+export interface NamedCard {
+	title: string;
+	done: boolean;
+}
+
 /** A line of a checklist. */
 export interface ChecklistLine {
 	id: string;
@@ -87,6 +93,8 @@ export interface CardPage extends CardView {
 	attachments: Attachment[];
 	/** Time logged on it, the latest day first. */
 	time: TimeEntry[];
+	/** Cards that its description and its talk name by their keys, as far as whoever looks may see them. */
+	named: Record<string, NamedCard>;
 	/** Ids of those who are told of what happens to it; whether whoever looks is among them. */
 	told: string[];
 	watching: boolean;

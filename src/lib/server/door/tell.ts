@@ -101,7 +101,7 @@ export async function tellPeople(context: BoardContext, events: readonly Written
 					count(*), "as" = 'asked', $6
 				from told
 				group by person, card, "as" = 'asked'
-				on conflict (person_id, board_id, card_id) where read_at is null and away_at is null and not asks do update
+				on conflict (person_id, board_id, card_id) where read_at is null and away_at is null and not asks and day is null do update
 				set seqs = (excluded.seqs || notice.seqs)[:${MOST_TOLD}], kinds = (excluded.kinds || notice.kinds)[:${MOST_TOLD}],
 					times = notice.times + excluded.times, at = excluded.at
 				returning person_id

@@ -1,4 +1,5 @@
-import type { CardPage } from '../../../core/pages/card.ts';
+import type { CardPage, NamedCard } from '../../../core/pages/card.ts';
+import { keysIn } from '../../../core/talk/keys.ts';
 import { asSaid } from '../../../core/talk/talk.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
@@ -89,5 +90,25 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 		'card-page',
 	);
 	if (!card) throw notFound('card');
-	return { ...(JSON.parse(JSON.stringify(card)) as CardPage), history: asSaid(card.history) };
+	const whole = JSON.parse(JSON.stringify(card)) as CardPage;
+	const history = asSaid(whole.history);
+	const said = history.flatMap(({ kind, value }) => (kind.startsWith('comment') ? value : ''));
+	return { ...whole, history, named: await namedIn(person, [whole.description, ...said].join('\n')) };
+}
+
+/** Cards that a text names by their keys, as far as a person may see them. */
+async function namedIn(person: Person, text: string): Promise<CardPage['named']> {
+	const keys = keysIn(text).slice(0, 200);
+	if (!keys.length) return {};
+	const found = await rows<NamedCard & { key: string }>(
+		`select k.key || '-' || c.number as key, c.title, c.clock = 'done' as done
+		from unnest($2::text[]) n(key)
+		join board_key k on k.key = split_part(n.key, '-', 1)
+		join card c on c.board_id = k.board_id and c.number = split_part(n.key, '-', 2)::bigint
+		join board_right r on r.board_id = c.board_id and r.person_id = $1
+		where may_see(c, $1)`,
+		[person.id, keys],
+		'named-cards',
+	);
+	return Object.fromEntries(found.map(({ key, ...card }) => [key, card]));
 }

@@ -1,5 +1,5 @@
 import type { NoticeChoices, NoticeKind } from '../../../core/notices/kinds.ts';
-import { noticeSentence, type ToldEvent } from '../../../core/notices/sentence.ts';
+import { daySentence, noticeSentence, type ToldEvent } from '../../../core/notices/sentence.ts';
 import type { NoticeCount, NoticesOf, NoticesPage, NoticeView } from '../../../core/pages/notices.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';
@@ -13,10 +13,16 @@ const SEEN = `join board b on b.id = n.board_id
 	join board_right r on r.board_id = n.board_id and r.person_id = $1
 	left join card c on c.id = n.card_id
 	where n.person_id = $1 and (c.id is null or may_see(c, $1))
-		and exists (
-			select from unnest(n.seqs) s
-			where not exists (select from event_void v where v.board_id = n.board_id and v.seq = s)
-		)`;
+		and case when n.day is null
+			then exists (
+				select from unnest(n.seqs) s
+				where not exists (select from event_void v where v.board_id = n.board_id and v.seq = s))
+			-- A day counts as long as it is that of the card, or the sprint, and nothing is finished.
+			when c.id is null then exists (
+				select from sprint s where s.board_id = n.board_id and s.ends = n.day and s.started_at is not null and s.closed_at is null)
+			else c.clock <> 'done' and c.archived_at is null
+				and case n.kinds[1] when 'review-due' then c.review_by = n.day and c.reviewer_id = $1 else c.due = n.day end
+		end`;
 
 /** Whether the question that a notice is has not been answered. */
 const OPEN = `exists (
@@ -39,6 +45,8 @@ export async function noticeCount(person: Person): Promise<NoticeCount> {
 interface Row extends Omit<NoticeView, 'says' | 'comment' | 'kind' | 'by'> {
 	kinds: NoticeKind[];
 	cursor: string;
+	day: string | null;
+	sprint: string | null;
 	events: (ToldEvent & { seq: number; comment: number | null; initials: string | null })[];
 }
 
@@ -58,7 +66,8 @@ export async function noticesPage(
 		rows<Row>(
 			`select n.id, json_build_object('id', b.id, 'slug', b.slug, 'name', b.name) as board,
 				case when c.id is not null then json_build_object('id', c.id, 'key', b.key || '-' || c.number, 'title', c.title) end as card,
-				n.kinds, n.at, n.times, n.read_at is not null as read, n.away_at is not null as away, n.asks, n.asks and ${OPEN} as open,
+				n.kinds, n.at, n.times, n.day::text,
+				(select b.sprint_name || ' ' || s.number from sprint s where s.board_id = n.board_id and s.ends = n.day and n.card_id is null) as sprint, n.read_at is not null as read, n.away_at is not null as away, n.asks, n.asks and ${OPEN} as open,
 				(extract(epoch from n.at) * 1000000)::bigint || '.' || n.id as cursor,
 				(select coalesce(json_agg(json_build_object('seq', s.seq, 'kind', e.kind, 'as', n.kinds[s.i], 'card', e.card_id is not null,
 						'value', coalesce(said.value, e.value), 'who', p.name, 'initials', p.initials, 'before', e.before, 'after', e.after,
@@ -110,11 +119,11 @@ export async function noticesPage(
 	]);
 	const shown = found.slice(0, AT_ONCE);
 	return {
-		notices: shown.map(({ cursor: _cursor, kinds, events, ...notice }) => ({
+		notices: shown.map(({ cursor: _cursor, kinds, events, day, sprint, ...notice }) => ({
 			...notice,
 			kind: events[0]?.as ?? kinds[0]!,
 			by: events[0]?.who ? { name: events[0].who, initials: events[0].initials! } : null,
-			says: events.slice(0, TOLD).map(noticeSentence),
+			says: day ? [daySentence(kinds[0]!, day, sprint)] : events.slice(0, TOLD).map(noticeSentence),
 			comment: events.find(({ comment }) => comment)?.comment ?? null,
 		})),
 		next: found.length > AT_ONCE ? shown.at(-1)!.cursor : null,

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
+	import { setContext } from 'svelte';
 	import { historySentences } from '$core/board/history-sentences';
 	import type { CardInput, Command, CommandOnCard, CommandInput } from '../../commands';
 	import type { Ask } from '../board/ask';
@@ -38,6 +39,7 @@
 	let heading = $state<HTMLElement>();
 	let asking = $state.raw<Ask | null>(null);
 
+	setContext('named-cards', () => read?.named);
 	const head = $derived(board.head);
 	const mayEdit = $derived(head.role !== 'viewer');
 	/** The card as the board has it, where it has it: that is never older than what was read. */

@@ -1,11 +1,15 @@
 <script lang="ts">
+	import { getContext } from 'svelte';
+	import type { NamedCard } from '$core/pages/card';
+
 	/** Markdown, shown as it is meant. What it needs is loaded when there is something to show. */
 	let { text }: { text: string } = $props();
+	const named = getContext<(() => Record<string, NamedCard> | undefined) | undefined>('named-cards');
 </script>
 
 {#await import('./markdown') then { markdown }}
 	<!-- eslint-disable-next-line svelte/no-at-html-tags -- sanitised in markdown() -->
-	<div class="markdown">{@html markdown(text)}</div>
+	<div class="markdown">{@html markdown(text, named?.())}</div>
 {/await}
 
 <style>

@@ -1,8 +1,34 @@
 import DOMPurify from 'dompurify';
-import { marked } from 'marked';
+import { Marked, type Tokens } from 'marked';
+import type { NamedCard } from '$core/pages/card';
+import { KEY } from '$core/talk/keys';
 
-/** Markdown as HTML that is safe to show: scripts, styles, forms and frames are taken out. */
-export function markdown(text: string): string {
+/**
+ * Markdown as HTML that is safe to show: scripts, styles, forms and frames are taken out.
+ * @param named cards that the text may name by their keys: those are links, struck out where the card is finished
+ */
+export function markdown(text: string, named: Readonly<Record<string, NamedCard>> = {}): string {
+	const marked = new Marked({
+		extensions: [
+			{
+				name: 'card',
+				level: 'inline',
+				start: (source) => source.search(KEY),
+				tokenizer(source): (Tokens.Generic & { key: string }) | undefined {
+					const found = new RegExp(`^(?:${KEY.source})`).exec(source)?.[0];
+					return found && named[found] ? { type: 'card', raw: found, key: found } : undefined;
+				},
+				renderer: ({ key }) => {
+					const { title, done } = named[key as string]!;
+					const words = (done ? `${title}, finished` : title).replace(
+						/[&<>"]/g,
+						(one) => `&#${one.charCodeAt(0)};`,
+					);
+					return `<a href="/cards/${key}" title="${words}">${done ? `<s>${key}</s>` : key}</a>`;
+				},
+			},
+		],
+	});
 	const html = marked.parse(text, { async: false, breaks: true, gfm: true });
 	return DOMPurify.sanitize(html, {
 		FORBID_TAGS: ['style', 'form', 'input', 'button', 'iframe', 'img'],

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import {
+		MOST_BEFORE,
 		NOTICE_KINDS,
 		NOTICE_NAMES,
 		wayOf,
@@ -9,6 +10,7 @@
 	} from '$core/notices/kinds';
 	import type { NoticesPage } from '$core/pages/notices';
 	import type { Command, CommandInput } from '../../commands';
+	import { count } from '../words';
 
 	interface Props {
 		choices: NoticeChoices;
@@ -23,7 +25,8 @@
 	const wants = (kind: NoticeKind) => wayOf({ kinds }, kind, '') !== 'none';
 	const mute = (board: string) => byBoard[board]?.all === 'none';
 
-	const keep = () => void tell('ChooseNotices', { kinds, boards: byBoard });
+	let before = $state(untrack(() => choices.before ?? 1));
+	const keep = () => void tell('ChooseNotices', { kinds, boards: byBoard, before });
 	function choose(kind: NoticeKind, on: boolean): void {
 		kinds = { ...kinds, [kind]: on ? 'harrow' : 'none' };
 		keep();
@@ -48,7 +51,25 @@
 				>{/each}
 		</fieldset>
 		<fieldset>
-			<legend>Boards</legend>
+			<legend>Dates</legend>
+			<label
+				>Tell me
+				<select
+					class="choice"
+					aria-label="Working days before"
+					value={String(before)}
+					onchange={(event) => {
+						before = Number(event.currentTarget.value);
+						keep();
+					}}
+				>
+					{#each Array.from({ length: MOST_BEFORE + 1 }, (_, n) => n) as n (n)}<option value={String(n)}
+							>{n ? count(n, 'working day') : 'on the day'}</option
+						>{/each}
+				</select>
+				{before ? 'before something is due' : 'when something is due'}</label
+			>
+			<h3>Boards</h3>
 			{#each boards as { id, name, watched } (id)}<div class="board">
 					<b>{name}</b>
 					<label
@@ -94,8 +115,10 @@
 		margin: 0;
 		min-width: 0;
 	}
+	h3,
 	legend {
-		font-weight: 600;
+		font: 600 1rem var(--text);
+		margin-top: 6px;
 		padding: 0;
 		margin-bottom: 4px;
 	}

@@ -1,5 +1,5 @@
-import { ArrayMaxSize, IsArray, IsIn, IsObject, IsUUID } from 'class-validator';
-import { NOTICE_NAMES, WAYS, type NoticeChoices } from '../../../../core/notices/kinds.ts';
+import { ArrayMaxSize, IsArray, IsIn, IsInt, IsObject, IsUUID, Max, Min } from 'class-validator';
+import { MOST_BEFORE, NOTICE_NAMES, WAYS, type NoticeChoices } from '../../../../core/notices/kinds.ts';
 import { personCommand } from '../../door/command.ts';
 import { Optional } from '../../door/fields.ts';
 import { Problem } from '../../problem.ts';
@@ -62,6 +62,13 @@ export class ChooseNotices {
 	@Optional()
 	@IsObject({ message: 'The boards are an object of boards and what is chosen for each.' })
 	boards?: NoticeChoices['boards'];
+
+	/** So many working days before it is due one is told of a card of one’s own, or of a review. */
+	@Optional()
+	@Max(MOST_BEFORE, { message: `One is told at most ${MOST_BEFORE} working days before.` })
+	@Min(0, { message: 'The working days before are 0 or more.' })
+	@IsInt({ message: 'The working days before are a whole number.' })
+	before?: number;
 }
 
 export const chooseNotices = personCommand({
@@ -80,7 +87,11 @@ export const chooseNotices = personCommand({
 			throw new Problem(422, 'board.unknown', 'There is no such board, or you may not see it.', 'boards');
 		await tx.query('update person set notices = $2 where id = $1', [
 			person.id,
-			JSON.stringify({ kinds: input.kinds ?? {}, boards: input.boards ?? {} }),
+			JSON.stringify({
+				kinds: input.kinds ?? {},
+				boards: input.boards ?? {},
+				...(input.before === undefined ? {} : { before: input.before }),
+			}),
 		]);
 	},
 });

@@ -1,0 +1,99 @@
+import { dayText, parseDay } from '../../core/calendar/days.ts';
+import { teamWorks } from '../../core/calendar/team-days.ts';
+import { zoneOf } from '../../core/calendar/zone.ts';
+import { isNear } from '../../core/notices/days.ts';
+import { MOST_BEFORE, wayOf, type NoticeChoices, type NoticeKind } from '../../core/notices/kinds.ts';
+import { rows } from './database.ts';
+import { rotaOf } from './questions/rota.ts';
+import { now } from './time.ts';
+
+/** A day that concerns somebody. */
+interface Dated {
+	person: string;
+	board: string;
+	card: string | null;
+	team: string;
+	zone: string;
+	what: 'due' | 'review' | 'sprint';
+	day: string;
+	notices: NoticeChoices;
+}
+
+/** So far ahead are days looked at: as many working days as somebody can choose, and what lies between them. */
+const AHEAD_DAYS = MOST_BEFORE * 3;
+/** What has been late for longer was told when it became so. */
+const BACK_DAYS = 40;
+
+/**
+ * Tells people of days: of a card of theirs, or of a review, that is due soon by their own choice, or late; those who lead a
+ * team, of a sprint that is past its end. Of each day they are told once, however often this is done and by how many at once.
+ * @returns how many notices were written
+ */
+export async function tellOfDays(): Promise<number> {
+	const at = now();
+	const found = await rows<Dated>(
+		`with near as (
+			select c.id as card, c.board_id as board, o.person_id as person, 'due' as what, c.due as day
+			from card c join card_owner o on o.card_id = c.id
+			where c.due between $1::date - ${BACK_DAYS} and $1::date + ${AHEAD_DAYS} and c.clock <> 'done' and c.archived_at is null
+			union all
+			select c.id, c.board_id, c.reviewer_id, 'review', c.review_by
+			from card c
+			where c.review_by between $1::date - 1 and $1::date + ${AHEAD_DAYS} and c.clock <> 'done' and c.archived_at is null
+			union all
+			select null, s.board_id, m.person_id, 'sprint', s.ends
+			from sprint s
+			join board b on b.id = s.board_id
+			join membership m on m.team_id = b.team_id and m.role = 'lead' and m.left_at is null
+			where s.started_at is not null and s.closed_at is null and s.ends between $1::date - ${BACK_DAYS} and $1::date
+		)
+		select n.person, n.board, n.card, b.team_id as team, t.time_zone as zone, n.what, n.day::text, p.notices
+		from near n
+		join board b on b.id = n.board and b.away_at is null
+		join team t on t.id = b.team_id and t.away_at is null
+		join board_right r on r.board_id = n.board and r.person_id = n.person
+		join person p on p.id = n.person
+		left join card c on c.id = n.card
+		where c.id is null or may_see(c, n.person)`,
+		[dayText(zoneOf('UTC').day(at.getTime()))],
+		'days-near',
+	);
+	const rotas = new Map<string, Awaited<ReturnType<typeof rotaOf>>>();
+	for (const { team } of found) if (!rotas.has(team)) rotas.set(team, await rotaOf(team));
+	const told = found.flatMap((one) => {
+		const kind = kindOf(one, rotas.get(one.team)!, at);
+		return kind && wayOf(one.notices, kind, one.board) !== 'none'
+			? [{ person: one.person, board: one.board, card: one.card, day: one.day, kind }]
+			: [];
+	});
+	if (!told.length) return 0;
+	const [written] = await rows<{ n: number }>(
+		`with told as (
+			insert into notice (person_id, board_id, card_id, seqs, kinds, day, at)
+			select person, board, card, '{}', array[kind], day, $2
+			from jsonb_to_recordset($1) n(person uuid, board uuid, card uuid, day date, kind text)
+			on conflict do nothing
+			returning person_id
+		), heard as (
+			select pg_notify('harrow', 'notice ' || person_id) from (select distinct person_id from told) p
+		)
+		select (select count(*) from told) as n, (select count(*) from heard) as heard`,
+		[JSON.stringify(told), at],
+		'days-told',
+	);
+	return written!.n;
+}
+
+/** What somebody is told of a day today; null for nothing. */
+function kindOf(
+	{ what, day, zone, notices }: Dated,
+	rota: Awaited<ReturnType<typeof rotaOf>>,
+	at: Date,
+): NoticeKind | null {
+	const today = zoneOf(zone).day(at.getTime());
+	const on = parseDay(day)!;
+	if (what === 'sprint') return today > on ? 'sprint-over' : null;
+	if (today > on) return what === 'due' ? 'late' : null;
+	const near = isNear((one) => teamWorks(rota, one), today, on, notices.before ?? 1);
+	return near ? (what === 'due' ? 'due' : 'review-due') : null;
+}
