@@ -4,7 +4,7 @@ import { brotliCompress, constants, gzip } from 'node:zlib';
 const LEAST_BYTES = 1400;
 const TEXT = /^(text\/(?!event-stream)|application\/(json|problem\+json|javascript))/;
 /** Levels at which computing costs less than the bytes would: pages are compressed once for each who asks. */
-const [BROTLI, GZIP] = [4, 4];
+const [BROTLI, GZIP] = [4, 6];
 
 const ways = {
 	br: (body: Buffer) =>
