@@ -118,7 +118,7 @@
 	<div class="top">
 		<h1>
 			{#if told.asks}<b>{count(told.asks, 'question')}</b>
-				{told.asks === 1 ? 'waits' : 'wait'} for your answer;&#32;{/if}{told.unread
+				{`${told.asks === 1 ? 'waits' : 'wait'} for your answer; `}{/if}{told.unread
 				? `${count(told.unread, 'notice')} not read yet`
 				: 'everything is read'}.
 		</h1>
