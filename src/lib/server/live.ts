@@ -109,7 +109,12 @@ async function spread(board: string): Promise<void> {
 
 /** Pages that listen only to what their person is told: those of no board. */
 const alone = new Set<Listener>();
-const NOTICES = new TextEncoder().encode('event: notices\ndata: {}\n\n');
+/** A frame of another kind than changes are; to whoever does not tell kinds apart it says that nothing changed. */
+const noticed = (seq: number) =>
+	new TextEncoder().encode(
+		`id: ${seq}\nevent: notices\ndata: ${JSON.stringify({ seq, cards: [], board: false } satisfies Change)}\n\n`,
+	);
+const NOTICES = noticed(0);
 
 /**
  * Listens to whether somebody has another notice.
@@ -126,11 +131,13 @@ export async function listenAlone(listener: Listener): Promise<() => void> {
 }
 
 function tellOfNotices(person: string): void {
-	for (const [, heard, listener] of everyone())
-		if (listener.person === person && heard.listeners.get(listener) !== null && !listener.tell(NOTICES)) {
+	for (const [, heard, listener] of everyone()) {
+		const seen = heard.listeners.get(listener) ?? null;
+		if (listener.person === person && seen !== null && !listener.tell(noticed(seen))) {
 			heard.listeners.delete(listener);
 			listener.end();
 		}
+	}
 	for (const listener of [...alone])
 		if (listener.person === person && !listener.tell(NOTICES)) {
 			alone.delete(listener);
