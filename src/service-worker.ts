@@ -83,6 +83,11 @@ async function remember(url: string, answer: Response): Promise<void> {
 	// Whoever is signed out, or never was in, leaves nothing behind.
 	if (answer.status === 401 || (answer.redirected && new URL(answer.url).pathname === '/sign-in'))
 		return void (await caches.delete(PAGES));
+	// What somebody may not see any more is not kept either.
+	if ([403, 404].includes(answer.status)) {
+		const cache = await caches.open(PAGES);
+		return void (await cache.delete(url));
+	}
 	if (!answer.ok || answer.redirected || OUTSIDE.test(new URL(url).pathname)) return;
 	const cache = await caches.open(PAGES);
 	await cache.put(url, answer);

@@ -1,5 +1,6 @@
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
+import { BLANK } from '../board/blank.ts';
 import { fieldsOf, type CardsChange, type Change, type Field, type Looking } from '../board/fields.ts';
 import { readTyped, typeable } from '../board/typed.ts';
 import type { FieldValue } from '../fields/own.ts';
@@ -138,7 +139,7 @@ export function readCards(
 		for (const field of fields) {
 			const text = cell(field.id);
 			if (!text && field.id !== 'title') continue;
-			const read = readTyped(field, BLANK, text, looking);
+			const read = readTyped(field, UNSAID, text, looking);
 			if (!read.ok) wrong(sayOf(field, read.reason));
 			else if (read.change) takeUp(card, read.change);
 		}
@@ -168,43 +169,8 @@ export function readCards(
 	};
 }
 
-/** A card of which nothing is said yet. */
-const BLANK: CardView = {
-	id: '',
-	number: 0,
-	title: '',
-	column: null,
-	lane: null,
-	rank: '',
-	type: '',
-	// None, so that any that is said is a change.
-	class: '' as CardView['class'],
-	size: null,
-	left: 0,
-	start: null,
-	due: null,
-	owners: [],
-	labels: [],
-	initiative: null,
-	ready: false,
-	parent: null,
-	parts: null,
-	checks: null,
-	fields: {},
-	sprint: null,
-	unplanned: false,
-	clock: 'none',
-	entered: null,
-	started: null,
-	finished: null,
-	blocked: null,
-	waits: [],
-	files: 0,
-	private: false,
-	letThrough: null,
-	archived: null,
-	version: 0,
-};
+/** As long as no class is said, any that is is a change. */
+const UNSAID: CardView = { ...BLANK, class: '' as CardView['class'] };
 
 /** What a cell says goes into a card of a table. */
 function takeUp(card: TableCard, change: Change): void {

@@ -1,3 +1,4 @@
+import { BLANK } from '../board/blank.ts';
 import type { Looking } from '../board/fields.ts';
 import type { CardView, ColumnView, PersonView } from '../pages/board.ts';
 
@@ -83,41 +84,15 @@ let made = 0;
 export function cardWith(more: Partial<CardView> = {}): CardView {
 	const number = more.number ?? ++made;
 	return {
+		...BLANK,
 		id: `id-${number}`,
 		number,
 		title: `Card ${number}`,
 		column: 'ready',
-		lane: null,
 		rank: `a${String(number).padStart(5, '0')}`,
-		type: '',
-		class: 'standard',
-		size: null,
-		left: 0,
-		start: null,
-		due: null,
-		owners: [],
-		labels: [],
-		initiative: null,
-		ready: false,
-		parent: null,
-		parts: null,
-		checks: null,
-		fields: {},
-		sprint: null,
-		unplanned: false,
-		clock: 'none',
-		entered: null,
-		started: null,
-		finished: null,
-		blocked: null,
-		waits: [],
 		review: null,
 		percent: null,
-		files: 0,
 		picture: null,
-		private: false,
-		letThrough: null,
-		archived: null,
 		version: 1,
 		...more,
 	};
