@@ -30,6 +30,23 @@ const SAID: [who: string, board: string, nth: number, text: string, answers?: nu
 	],
 ];
 
+/** Which boards can be asked for something, and what they tell whoever asks. */
+const ASKED: [who: string, key: string, words: string][] = [
+	[
+		'Ines Okoro',
+		'SHORE',
+		'School visits are from **Tuesday to Thursday**. Say how many come, and how old they are.',
+	],
+	['Ines Okoro', 'BUOY', 'Say **which buoy** it is, and what you saw. Is it adrift, call the yard instead.'],
+];
+
+/** Who wants letters, and of what: what is not here they are told in Harrow alone. */
+const LETTERS: Record<string, Record<string, string>> = {
+	'Ines Okoro': { asked: 'mail', mentioned: 'digest', replied: 'digest', 'sprint-over': 'mail' },
+	'Petra Lind': { given: 'mail', mentioned: 'digest', due: 'digest', late: 'digest' },
+	'Leila Farrow': { asked: 'mail', mentioned: 'mail', said: 'digest' },
+};
+
 /** Lets them say it on the cards that they have in hand. */
 export async function talkDemo(): Promise<void> {
 	const people = new Map(
@@ -50,6 +67,12 @@ export async function talkDemo(): Promise<void> {
 	const said: number[] = [];
 	const tell = (who: string, command: string, input: object) =>
 		obey(people.get(who)!, { id: randomUUID(), command, input });
+	for (const [who, key, words] of ASKED)
+		await tell(who, 'ChangeAskPage', {
+			board: (await rows<{ id: string }>('select id from board where key = $1', [key]))[0]!.id,
+			page: { words, fields: ['description', 'due'], column: null, top: false },
+		});
+	for (const [who, kinds] of Object.entries(LETTERS)) await tell(who, 'ChooseNotices', { kinds, boards: {} });
 	for (const [who, board, n, text, answers] of SAID) {
 		const card = nth(board, n);
 		if (!card) continue;

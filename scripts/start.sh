@@ -15,17 +15,18 @@ for word in "$@"; do
 done
 
 need_packages
-server=
+server= mail=
 stop() {
 	trap - EXIT INT TERM
 	[ -z "$server" ] || { kill -TERM "$server" 2>/dev/null && wait "$server" 2>/dev/null || true; }
+	[ -z "$mail" ] || kill -TERM "$mail" 2>/dev/null || true
 	rm -rf "$STATE/serving.$$"
 	database_down $name
 }
 trap stop EXIT
 trap 'say ""; say "Stopping…"; exit 0' INT TERM
 
-[ -z "$fresh" ] || { say "Beginning anew…"; database_remove $name; }
+[ -z "$fresh" ] || { say "Beginning anew…"; database_remove $name; [ -z "$demo" ] || rm -rf "$STATE/outbox"; }
 database_up $name
 node --import tsx scripts/migrate.ts
 [ -z "$demo" ] || node --import tsx demo/fill.ts
@@ -36,7 +37,18 @@ cp -r build "$STATE/serving.$$"
 
 port=$(free_port "${PORT:-$([ -n "$demo" ] && echo 4600 || echo 4700)}")
 [ -z "${PORT:-}" ] || [ "$port" = "$PORT" ] || say "Port $PORT is taken; using $port."
-HOST=127.0.0.1 PORT=$port ORIGIN="http://127.0.0.1:$port" HARROW_DEMO=$demo BODY_SIZE_LIMIT=1G HARROW_LOG=${HARROW_LOG:-warn} SHUTDOWN_TIMEOUT=3 node "$STATE/serving.$$/index.js" &
+export ORIGIN="http://127.0.0.1:$port"
+if [ -n "$demo" ]; then
+	# A small mail server stands in for a real one: what is mailed stays on this machine, and can be read at /outbox.
+	export HARROW_OUTBOX="$STATE/outbox" HARROW_MAIL_REPLY=answer@harrow.example
+	HARROW_MAIL_KEY=$(head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n')
+	export HARROW_MAIL_KEY MAIL_PORT
+	MAIL_PORT=$(free_port $((port + 1000)))
+	node --import tsx scripts/mail-server.ts &
+	mail=$!
+	export HARROW_SMTP="smtp://127.0.0.1:$MAIL_PORT" HARROW_MAIL_FROM=harrow@harrow.example
+fi
+HOST=127.0.0.1 PORT=$port HARROW_DEMO=$demo BODY_SIZE_LIMIT=1G HARROW_LOG=${HARROW_LOG:-warn} SHUTDOWN_TIMEOUT=3 node "$STATE/serving.$$/index.js" &
 server=$!
 until ! port_is_free "$port"; do
 	kill -0 "$server" 2>/dev/null || give_up "The server ended before it could serve; what it said stands above."

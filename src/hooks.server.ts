@@ -13,11 +13,19 @@ import { bearerOf, personOfRequest, SESSION_COOKIE } from '$lib/server/sign-in';
 // Streams would hold the process up: they end first, then the server closes.
 for (const signal of ['SIGTERM', 'SIGINT'] as const)
 	process.once(signal, () => void Promise.all([stopLive(), stopJobs()]));
-process.once('sveltekit:shutdown', () => void closeDatabase());
+// Jobs that are being done end first: what they ask would open connections again. What holds the process up after that, such
+// as a worker that was told to stop while it began, is let go.
+const LET_GO_MS = 2000;
+process.once('sveltekit:shutdown', () => {
+	void stopJobs().then(() => closeDatabase(true));
+	setTimeout(() => process.exit(0), LET_GO_MS).unref();
+});
 
-const OPEN = ['/sign-in', '/health', '/api/openapi.json'];
+const OPEN = ['/sign-in', '/forgotten', '/health', '/api/openapi.json', '/api/mail'];
 /** Links that let people in carry their right with them. */
-const LINKS = /^\/(join|reset)\/[^/]+$/;
+const LINKS = /^\/(join|reset|stop)\/[^/]+$/;
+/** What comes from programs that are no browser: it carries its right with it, and no cookie counts. */
+const FROM_ELSEWHERE = /^\/(api\/mail|stop\/[^/]+)$/;
 
 export const init: ServerInit = async () => {
 	// Where the database is away for a moment the server starts all the same, and says the code when it is asked for.
@@ -32,8 +40,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const { request, url, cookies, locals } = event;
 	const bearer = bearerOf(request);
 	// Files may be large; nothing else is.
-	if (url.pathname !== '/api/uploads') event.request = limited(request);
-	if (!bearer && !sameOrigin(request))
+	if (!['/api/uploads', '/api/mail'].includes(url.pathname)) event.request = limited(request);
+	if (!bearer && !FROM_ELSEWHERE.test(url.pathname) && !sameOrigin(request))
 		return new Problem(
 			403,
 			'origin.foreign',

@@ -13,9 +13,11 @@ const PAGES = `harrow-pages-${version}`;
 /** Pages that somebody will want on the way, kept as soon as there is anything to keep. */
 const FIRST = ['/mine', '/notices', '/'];
 /** Where people come in: nothing of it is kept. */
-const OUTSIDE = /^\/(sign-in|first|join|reset)\b/;
+const OUTSIDE = /^\/(sign-in|first|join|reset|forgotten|stop)\b/;
 /** So many pages and reads are kept; those that were kept first go first. */
 const MOST = 150;
+/** How often everything kept was thrown away: an answer that was asked for before is not kept any more. */
+let forgotten = 0;
 
 worker.addEventListener('install', (event) => {
 	event.waitUntil(
@@ -40,12 +42,15 @@ worker.addEventListener('activate', (event) => {
 worker.addEventListener('message', (event) => {
 	const said = event.data as { keep?: string; forget?: true };
 	if (said.keep) event.waitUntil(keep(said.keep));
-	if (said.forget) event.waitUntil(caches.delete(PAGES));
+	if (said.forget) event.waitUntil(forget());
 });
 
 worker.addEventListener('fetch', (event) => {
 	const { request } = event;
 	const url = new URL(request.url);
+	// What was asked for just before, and is answered while somebody signs out, is thrown away with the rest.
+	if (request.method === 'POST' && url.pathname === '/sign-out')
+		return event.respondWith(fetch(request).finally(forget));
 	if (request.method !== 'GET' || url.origin !== worker.location.origin) return;
 	if (build.includes(url.pathname) || files.includes(url.pathname)) event.respondWith(part(request));
 	else if (request.mode === 'navigate' || /^\/api\/(cards|mine|notices|boards)(\/[^/]+)?$/.test(url.pathname))
@@ -58,9 +63,10 @@ async function part(request: Request): Promise<Response> {
 
 /** What the server answers, else what it answered last. */
 async function read(request: Request): Promise<Response> {
+	const since = forgotten;
 	try {
 		const answer = await fetch(request);
-		await remember(request.url, answer.clone());
+		await remember(request.url, answer.clone(), since);
 		if (![502, 503, 504].includes(answer.status)) return answer;
 		return (await kept(request)) ?? answer;
 	} catch (error) {
@@ -74,15 +80,22 @@ async function read(request: Request): Promise<Response> {
 async function keep(path: string): Promise<void> {
 	const url = new URL(path, worker.location.origin);
 	if (url.origin !== worker.location.origin) return;
+	const since = forgotten;
 	await fetch(url, { headers: { accept: 'text/html' } })
-		.then((answer) => remember(url.href, answer))
+		.then((answer) => remember(url.href, answer, since))
 		.catch(() => undefined);
 }
 
-async function remember(url: string, answer: Response): Promise<void> {
+async function forget(): Promise<void> {
+	forgotten += 1;
+	await caches.delete(PAGES);
+}
+
+/** Keeps an answer that was asked for when things had been thrown away `since` times. */
+async function remember(url: string, answer: Response, since: number): Promise<void> {
 	// Whoever is signed out, or never was in, leaves nothing behind.
 	if (answer.status === 401 || (answer.redirected && new URL(answer.url).pathname === '/sign-in'))
-		return void (await caches.delete(PAGES));
+		return forget();
 	// What somebody may not see any more is not kept either.
 	if ([403, 404].includes(answer.status)) {
 		const cache = await caches.open(PAGES);
@@ -90,7 +103,10 @@ async function remember(url: string, answer: Response): Promise<void> {
 	}
 	if (!answer.ok || answer.redirected || OUTSIDE.test(new URL(url).pathname)) return;
 	const cache = await caches.open(PAGES);
+	if (since !== forgotten) return;
 	await cache.put(url, answer);
+	// Thrown away while it was being kept: this goes after the rest.
+	if (since !== forgotten) return void (await caches.delete(PAGES));
 	const known = await cache.keys();
 	for (const old of known.slice(0, Math.max(0, known.length - MOST))) await cache.delete(old);
 }

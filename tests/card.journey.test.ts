@@ -233,7 +233,10 @@ describe('a card in full', () => {
 		await page.getByText('No place there for').waitFor();
 		await accessible(page);
 		await answered(page, () => page.getByRole('button', { name: 'Move without that' }).click());
-		await page.getByText(/It is SHORE-\d+ now/).waitFor();
+		await page
+			.getByText(/It is SHORE-\d+ now/)
+			.first()
+			.waitFor();
 		assert.match((await rowOf(number!)).archived_reason!, /^Moved to SHORE-\d+$/);
 		await page.goto(`/cards/TIDE-${number}`);
 		await page.getByRole('complementary', { name: /Card SHORE-\d+/ }).waitFor();

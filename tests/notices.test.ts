@@ -5,6 +5,7 @@ import type { NoticeView } from '../src/core/pages/notices.ts';
 import { noticeCount, noticesPage } from '../src/lib/server/questions/notices.ts';
 import { cardPage } from '../src/lib/server/questions/card.ts';
 import { openSession, SESSION_COOKIE, type Person } from '../src/lib/server/sign-in.ts';
+import { remind } from '../src/lib/server/remind.ts';
 import { tellOfDays } from '../src/lib/server/tell-days.ts';
 import { useDatabase } from './support/database.ts';
 import { listenTo } from './support/live.ts';
@@ -125,6 +126,12 @@ const TOLD: Record<NoticeKind, (s: Scene) => Promise<[Person, RegExp]>> = {
 		await readAll(s.board.member);
 		await tellOfDays();
 		return [s.board.member, /^It was due on Fri 20 Nov, and is not finished\.$/];
+	},
+	reminder: async (s) => {
+		const input = { card: s.loose, owners: false, words: 'Call the yard.', at: '2026-11-24T09:00:00Z' };
+		await command(s.board.viewer, 'RemindCard', input);
+		await at('2026-11-24T09:00:00Z', remind);
+		return [s.board.viewer, /^You wanted to be reminded: Call the yard\.$/];
 	},
 	'review-due': async (s) => {
 		await on(s.board.lead, 'ReviewCard', s.loose, { reviewer: s.board.member.id, due: '2026-11-23' });
@@ -486,4 +493,77 @@ test('a notice is on the other person’s open page within a second, through any
 	const p95 = took.sort((a, b) => a - b)[18]!;
 	assert.ok(p95 < 1000, `${Math.round(p95)} ms`);
 	for (const stream of [...pages, ...mine]) stream.stop();
+});
+
+describe('reminders', () => {
+	const set = (person: Person, card: string, more: object) =>
+		command(person, 'RemindCard', { card, owners: false, ...more });
+	const due = { before: 'due', days: 1, hour: 9 };
+
+	test('move with the date, come once for each, and again where it is put off', async () => {
+		const s = await busy(db);
+		const { lead, viewer } = s.board;
+		await set(viewer, s.loose, { ...due, words: 'Ask for the key' });
+		const come = async (time: string) => {
+			await at(time, async () => {
+				await Promise.all(Array.from({ length: 4 }, () => remind()));
+			});
+			return (await noticesOf(viewer)).length;
+		};
+		const date = async (day: string) => on(lead, 'DateCard', s.loose, { due: day });
+		assert.equal(await come('2026-11-30T12:00:00Z'), 0, 'without a date it never comes');
+		await date('2026-12-04');
+		// Nine in Lisbon on the day before.
+		assert.equal(await come('2026-12-03T08:59:00Z'), 0);
+		assert.equal(await come('2026-12-03T09:00:00Z'), 1);
+		assert.equal(await come('2026-12-03T15:00:00Z'), 1);
+		assert.deepEqual((await cardPage(viewer, `${s.board.key}-3`)).reminders, []);
+		await at('2026-12-03T16:00:00Z', () => date('2026-12-10'));
+		assert.equal((await cardPage(viewer, `${s.board.key}-3`)).reminders.length, 1);
+		assert.equal(await come('2026-12-09T10:00:00Z'), 2);
+	});
+
+	test('for the owners reach whoever owns it then; nobody is reminded of what is finished, or that they may not see', async () => {
+		const s = await busy(db);
+		const { lead, member, viewer } = s.board;
+		await command(lead, 'RemindCard', { card: s.loose, owners: true, at: '2026-11-24T09:00:00Z' });
+		await set(viewer, s.loose, { at: '2026-11-24T10:00:00Z' });
+		await set(lead, s.working, { at: '2026-11-24T09:00:00Z' });
+		await on(lead, 'AssignCard', s.loose, { owners: [member.id] });
+		await Promise.all([lead, member, viewer].map(readAll));
+		await on(lead, 'MoveCard', s.working, { column: s.board.columns.Done });
+		await Promise.all([lead, member, viewer].map(readAll));
+		await at('2026-11-24T09:30:00Z', remind);
+		assert.deepEqual(
+			(await noticesOf(member)).map(({ says }) => says[0]),
+			[`${lead.name} reminds you.`],
+		);
+		assert.deepEqual(await noticesOf(lead), []);
+		await on(member, 'PrivateCard', s.loose, { private: true });
+		await at('2026-11-24T10:30:00Z', remind);
+		assert.deepEqual(await noticesOf(viewer), []);
+	});
+
+	test('are refused in words', async () => {
+		const s = await busy(db);
+		const { lead, viewer } = s.board;
+		for (const [more, code] of [
+			[{}, 'reminder.when'],
+			[{ ...due, at: '2026-12-01T09:00:00Z' }, 'reminder.when'],
+			[{ before: 'due', days: 1 }, 'reminder.when'],
+			[{ at: '2026-11-20T09:00:00Z' }, 'reminder.past'],
+			[{ at: 'tomorrow' }, 'invalid.at'],
+			[{ ...due, days: 61 }, 'invalid.days'],
+		] as const)
+			assert.equal((await refusal(set(lead, s.loose, more))).code, code);
+		assert.equal((await refusal(set(viewer, s.loose, { ...due, owners: true }))).status, 403);
+		const { result } = await set(lead, s.loose, due);
+		const drop = (person: Person) =>
+			command(person, 'DropReminder', { card: s.loose, reminder: result.reminder });
+		assert.equal((await refusal(drop(viewer))).code, 'reminder.not_found');
+		await drop(lead);
+		assert.equal((await refusal(drop(lead))).code, 'reminder.not_found');
+		for (let n = 0; n < 20; n++) await set(lead, s.loose, due);
+		assert.equal((await refusal(set(lead, s.loose, due))).code, 'reminder.too_many');
+	});
 });

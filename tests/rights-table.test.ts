@@ -13,8 +13,9 @@ import { command } from './support/small-board.ts';
 import { PAGES, TAKES } from './support/pages.ts';
 import { board, team, undoableCommands } from './support/undoable.ts';
 
+process.env.HARROW_SMTP = 'smtp://127.0.0.1:9';
 const db = await useDatabase('empty');
-const server = await startServer();
+const server = await startServer({ HARROW_OUTBOX: '/nowhere' });
 
 /** Who may ask, and how they stand to the board's team. */
 const STANDINGS = ['lead', 'member', 'viewer', 'left', 'invited', 'other team', 'nobody'] as const;
@@ -52,8 +53,73 @@ async function people(s: Scene): Promise<Record<Exclude<Standing, 'nobody'>, Per
 	return { lead, member, viewer, left, invited, 'other team': other };
 }
 
+/** Its ask page is opened. */
+const opened = (s: Scene) =>
+	command(s.board.lead, 'ChangeAskPage', {
+		...board(s),
+		page: { words: '', fields: [], column: null, top: false },
+	});
+
+/** A retrospective that is held. */
+async function held(s: Scene) {
+	const input = { ...board(s), columns: ['To try'], anonymous: false, votes: 3 };
+	const { result } = await command(s.board.lead, 'HoldRetrospective', input);
+	return { ...board(s), retrospective: result.retrospective };
+}
+
 /** Commands that cannot be taken back, with what they ask for; of those that can there is a table already. */
 const LASTING: Record<string, (s: Scene) => Promise<Sent> | Sent> = {
+	RetryLetter: async (s) => {
+		const { rows } = await db.query(
+			`insert into mail (kind, person_id, secret, made_at) values ('notice', $1, gen_random_uuid(), now()) returning id`,
+			[s.board.member.id],
+		);
+		return [s.board.lead, 'RetryLetter', { team: s.board.team, letter: rows[0].id }];
+	},
+	RemindCard: (s) => [
+		s.board.viewer,
+		'RemindCard',
+		{ card: s.lined, owners: false, before: 'due', days: 1, hour: 9 },
+	],
+	DropReminder: (s) => [s.board.viewer, 'DropReminder', { card: s.lined, reminder: randomUUID() }],
+	AskForCard: async (s) => {
+		await opened(s);
+		return [s.board.viewer, 'AskForCard', { ...board(s), title: 'A lamp' }];
+	},
+	SayOnAsked: async (s) => {
+		await opened(s);
+		const { result } = await command(s.board.viewer, 'AskForCard', { ...board(s), title: 'A lamp' });
+		const { rows } = await db.query('select id from card where board_id = $1 and number = $2', [
+			s.board.id,
+			Number(String(result.key).split('-')[1]),
+		]);
+		return [s.board.viewer, 'SayOnAsked', { card: rows[0].id, text: 'A bright one' }];
+	},
+	HoldRetrospective: (s) => [
+		s.board.lead,
+		'HoldRetrospective',
+		{ ...board(s), columns: ['To try'], anonymous: false, votes: 3 },
+	],
+	MoveRetrospective: async (s) => [s.board.lead, 'MoveRetrospective', { ...(await held(s)), from: 'write' }],
+	WriteNote: async (s) => [s.board.viewer, 'WriteNote', { ...(await held(s)), place: 0, words: 'A word' }],
+	ChangeNote: async (s) => [
+		s.board.viewer,
+		'ChangeNote',
+		{ ...(await held(s)), note: randomUUID(), words: 'Two' },
+	],
+	WithdrawNote: async (s) => [s.board.viewer, 'WithdrawNote', { ...(await held(s)), note: randomUUID() }],
+	LayNote: async (s) => [s.board.viewer, 'LayNote', { ...(await held(s)), note: randomUUID(), on: null }],
+	VoteNote: async (s) => [s.board.viewer, 'VoteNote', { ...(await held(s)), note: randomUUID(), votes: 1 }],
+	AgreeAction: async (s) => [
+		s.board.member,
+		'AgreeAction',
+		{ ...(await held(s)), words: 'Sooner', owner: null, due: null, asCard: false },
+	],
+	ChangeAction: async (s) => [
+		s.board.member,
+		'ChangeAction',
+		{ ...board(s), action: randomUUID(), version: 1, done: true },
+	],
 	ChangeTime: (s) => [
 		s.board.member,
 		'ChangeTime',
@@ -145,6 +211,12 @@ describe('every command, given by everyone', () => {
 						throw error;
 					},
 				);
+				if (about.role === 'anyone') {
+					// Whoever asks needs no right on the board; what was asked for is for whoever asked.
+					const may = name === 'AskForCard' || standing === 'viewer';
+					assert.equal(refused?.status ?? 200, may ? 200 : 404, `${name} by ${standing}: ${refused?.code}`);
+					continue;
+				}
 				const role = RANK[standing as 'lead'] as number | undefined;
 				const may =
 					role !== undefined && role >= RANK[about.role] && !SOMEBODY_ELSES[name]?.includes(standing);
@@ -212,7 +284,9 @@ describe('every page and read, asked for by everyone', () => {
 				const how = `${path} by ${standing}: ${got}`;
 				if (sees === 'anybody') assert.match(got, /^(200|303)$/, how);
 				else if (standing === 'nobody') assert.equal(got, out, how);
+				else if (sees === 'nobody') assert.equal(got, '404', how);
 				else if (sees !== 'signed in' && !inTeam) assert.equal(got, '404', how);
+				else if (sees === 'lead' && standing !== 'lead') assert.equal(got, '403', how);
 				else assert.match(got, /^(200|303)$/, how);
 			}
 		}

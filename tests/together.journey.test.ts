@@ -125,11 +125,14 @@ describe('notices', () => {
 		await page.getByText('No notice here has these words').waitFor();
 		await page.goto(`${server.url}/notices`);
 		await page.getByRole('button', { name: 'What you are told' }).click();
-		const told = page.getByRole('checkbox', { name: 'It is moved' });
-		await Promise.all([page.waitForResponse('**/api/commands'), told.uncheck()]);
+		const told = page.getByRole('radiogroup', { name: 'It is moved' });
+		await Promise.all([
+			page.waitForResponse('**/api/commands'),
+			told.getByRole('radio', { name: 'not at all' }).check(),
+		]);
 		await page.reload();
 		await page.getByRole('button', { name: 'What you are told' }).click();
-		assert.equal(await page.getByRole('checkbox', { name: 'It is moved' }).isChecked(), false);
+		assert.ok(await told.getByRole('radio', { name: 'not at all' }).isChecked());
 		await accessible(page);
 		await tidy(page);
 		quiet();

@@ -1,4 +1,5 @@
 import { forPage } from '$lib/server/answers';
+import { outboxFolder } from '$lib/server/mail/outbox-folder';
 import { noticeCount } from '$lib/server/questions/notices';
 import { timerOf } from '$lib/server/questions/timer';
 import { demoMode } from '$lib/server/sign-in';
@@ -10,6 +11,7 @@ export const load = async ({ locals, depends }) => {
 		: [null, null];
 	return {
 		demo: demoMode(),
+		outbox: demoMode() && outboxFolder() !== null,
 		person: locals.person && {
 			id: locals.person.id,
 			name: locals.person.name,

@@ -48,7 +48,9 @@
 
 <div class="whole">
 	{#if data.demo}<p class="demo screen-only">
-			Demonstration: everything here is made up<span class="long">, and anyone can sign in as anyone</span>.
+			Demonstration: everything here is made up<span class="long">, and anyone can sign in as anyone</span
+			>.{#if data.outbox && data.person}
+				<a href="/outbox">What was mailed</a>{/if}
 		</p>{/if}
 	{@render children()}
 	{#if data.person}<Foot />{/if}
@@ -92,6 +94,11 @@
 		border-radius: 4px;
 		background: var(--ink);
 		color: var(--paper);
+	}
+	.demo a {
+		margin-left: 0.6em;
+		color: inherit;
+		text-decoration: underline;
 	}
 	@media (max-width: 700px) {
 		.long {

@@ -97,7 +97,11 @@
 			</ul>
 		</section>
 	{/each}
-	<p><a class="link" href="/teams/new">Make a team</a></p>
+	<p class="ways">
+		<a class="link" href="/teams/new">Make a team</a>
+		<a class="link" href="/activity">What was done lately</a>
+		<a class="link" href="/asked">Ask another team for something</a>
+	</p>
 </main>
 
 <style>
@@ -105,6 +109,10 @@
 		width: min(920px, 100%);
 		margin: 0 auto;
 		padding: 12px 20px 40px;
+	}
+	.ways {
+		display: flex;
+		gap: 20px;
 	}
 	.sentence {
 		margin: 0 0 10px;

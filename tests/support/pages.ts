@@ -11,10 +11,22 @@ async function fileOf(s: Scene): Promise<string> {
 	return `/api/files/${(done.result.files as string[])[0]}`;
 }
 
-/** What of an address is seen by whom: everyone signed in, those who may see the board, those in the team, or anybody. */
+/** A retrospective of the board. */
+function retrospectiveOf(part = '') {
+	return async (s: Scene): Promise<string> => {
+		const input = { board: s.board.id, columns: ['To try'], anonymous: false, votes: 3 };
+		await command(s.board.lead, 'HoldRetrospective', input).catch(() => undefined);
+		return `/boards/${s.board.slug}/retrospectives/1${part}`;
+	};
+}
+
+/** What of an address is seen by whom: everyone signed in, those who may see the board, those in the team, those who lead it, anybody, or nobody but whoever asked for it. */
 export const PAGES: Record<
 	string,
-	[sees: 'signed in' | 'board' | 'team' | 'anybody', address?: (s: Scene) => string | Promise<string>]
+	[
+		sees: 'signed in' | 'board' | 'team' | 'lead' | 'anybody' | 'nobody',
+		address?: (s: Scene) => string | Promise<string>,
+	]
 > = {
 	'/': ['signed in'],
 	'/you': ['signed in'],
@@ -32,6 +44,33 @@ export const PAGES: Record<
 	'/first': ['anybody'],
 	'/join/[secret]': ['anybody', () => '/join/nothing'],
 	'/reset/[secret]': ['anybody', () => '/reset/nothing'],
+	'/stop/[secret]': ['anybody', () => '/stop/nothing'],
+	'/forgotten': ['anybody'],
+	'/outbox': ['signed in'],
+	'/asked': ['signed in'],
+	'/activity': ['signed in'],
+	'/activity/file': ['signed in'],
+	'/ask/[board]': [
+		'signed in',
+		async (s) => {
+			const page = { words: '', fields: [], column: null, top: false };
+			await command(s.board.lead, 'ChangeAskPage', { board: s.board.id, page });
+			return `/ask/${s.board.slug}`;
+		},
+	],
+	'/asked/[key]': [
+		'nobody',
+		async (s) => {
+			const page = { words: '', fields: [], column: null, top: false };
+			await command(s.board.lead, 'ChangeAskPage', { board: s.board.id, page });
+			const { result } = await command(s.board.outsider, 'AskForCard', {
+				board: s.board.id,
+				title: 'A lamp',
+			});
+			return `/asked/${String(result.key)}`;
+		},
+	],
+	'/teams/[team]/letters': ['lead', (s) => `/teams/${s.board.team}/letters`],
 	'/cards/[key]': ['board', (s) => `/cards/${s.board.key}-1`],
 	'/api/cards/[key]': ['board', (s) => `/api/cards/${s.board.key}-1`],
 	'/boards/[board]/faces': ['board', (s) => `/boards/${s.board.slug}/faces`],
@@ -43,6 +82,8 @@ export const PAGES: Record<
 		'board',
 		(s) => `/boards/${s.board.slug}/set-up/clock?column=${s.board.columns.Ready}`,
 	],
+	'/boards/[board]/retrospectives/[number]': ['board', retrospectiveOf()],
+	'/boards/[board]/retrospectives/[number]/file': ['board', retrospectiveOf('/file')],
 	'/api/boards/[board]/look-back/cards': [
 		'board',
 		(s) => `/api/boards/${s.board.slug}/look-back/cards?of=needed&which=1`,
@@ -59,6 +100,7 @@ for (const place of [
 	'/look-back/[sprint]',
 	'/look-back/[sprint]/file',
 	'/plan',
+	'/retrospectives',
 	'/rounds',
 	'/set-up',
 	'/settle',
@@ -77,8 +119,10 @@ for (const place of ['', '/account', '/account/file', '/new-board', '/people', '
 /** What only takes something in. */
 export const TAKES = [
 	'/api/commands',
+	'/api/mail',
 	'/api/faults',
 	'/api/boards/[board]/table',
+	'/api/boards/[board]/here',
 	'/api/uploads',
 	'/sign-out',
 ];

@@ -1,9 +1,7 @@
 import pg from 'pg';
 import { migrate } from '../../src/lib/server/migrate.ts';
-import { closeDatabase, transaction } from '../../src/lib/server/database.ts';
-import { now } from '../../src/lib/server/time.ts';
-import { talkDemo } from '../../demo/talk.ts';
-import { fillDemo } from '../../demo/write.ts';
+import { closeDatabase } from '../../src/lib/server/database.ts';
+import { makeDemo } from '../../demo/whole.ts';
 import { templateUrl, TEMPLATES } from './database.ts';
 
 /** Makes the databases that every test file copies: one with the tables only, one with the demo. */
@@ -18,6 +16,5 @@ await server.end();
 
 for (const name of Object.values(TEMPLATES)) await migrate(templateUrl(name));
 process.env.DATABASE_URL = templateUrl(TEMPLATES.demo);
-await transaction((tx) => fillDemo(tx, now()));
-await talkDemo();
+await makeDemo();
 await closeDatabase();

@@ -256,6 +256,14 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 			];
 		},
 		MoveClock: (s) => [s.board.lead, 'MoveClock', { ...board(s), column: s.board.columns.Ready }],
+		ChangeAskPage: (s) => [
+			s.board.lead,
+			'ChangeAskPage',
+			{
+				...board(s),
+				page: { words: 'Say where', fields: ['due'], column: s.board.columns.Ready, top: false },
+			},
+		],
 		ChangeBoard: (s) => [
 			s.board.lead,
 			'ChangeBoard',

@@ -1,3 +1,4 @@
+import { format, parseISO } from 'date-fns';
 import type { BoardEventKind } from './event.ts';
 
 const shown = (value: unknown): string => {
@@ -81,6 +82,13 @@ export const BOARD_EVENTS = {
 		personMode: 'over that limit',
 		away: 'put away',
 	}),
+	'ask-page': {
+		setting: true,
+		before: ['on'],
+		after: ['on'],
+		says: ({ before, after }) =>
+			after?.on ? `The ask page was ${before?.on ? 'changed' : 'opened'}.` : 'The ask page was taken away.',
+	},
 	'field-added': {
 		setting: true,
 		after: ['kind'],
@@ -169,6 +177,20 @@ export const BOARD_EVENTS = {
 		after: ['done', 'unfinished'],
 		says: ({ value }) => `Sprint ${value} was settled.`,
 	},
+	'retrospective-opened': {
+		setting: false,
+		after: ['sprint'],
+		says: ({ value, after }) =>
+			`Retrospective ${value} was opened${after?.sprint ? `, of sprint ${shown(after.sprint)}` : ''}.`,
+	},
+	'retrospective-closed': { setting: false, says: ({ value }) => `Retrospective ${value} was closed.` },
+	'action-agreed': {
+		setting: false,
+		after: ['retrospective', 'due'],
+		says: ({ value, after }) =>
+			`Retrospective ${shown(after?.retrospective)} agreed: ${value}${typeof after?.due === 'string' ? `, by ${format(parseISO(after.due), 'EEE d MMM')}` : ''}.`,
+	},
+	'action-done': { setting: false, says: ({ value }) => `Done as agreed: ${value}.` },
 	undone: {
 		setting: false,
 		says: ({ value }) => `What was done with sprint ${value} was taken back.`,

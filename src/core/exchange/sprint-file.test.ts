@@ -68,6 +68,7 @@ const report: ReportPage = {
 	odds: null,
 	titles: { 'TIDE-1': 'Raise [the] mast', 'TIDE-2': 'Wire', 'TIDE-3': '=1+1' },
 	before: null,
+	retrospective: null,
 	after: null,
 };
 

@@ -1,6 +1,7 @@
 import type { ReportPage } from '../pages/look-back.ts';
 import { dayText } from '../calendar/days.ts';
 import { REASONS } from '../events/reasons.ts';
+import { actionLine } from '../retrospective/file.ts';
 import { sidesOf } from '../sprint/settle.ts';
 
 const UNIT = { hours: 'h', points: 'pt', none: '' };
@@ -81,6 +82,7 @@ export function reportMarkdown(report: ReportPage, board: { name: string; unit: 
 					}`,
 			),
 		),
+		...section('Agreed in the retrospective', report.retrospective?.actions.map(actionLine) ?? []),
 		...section(
 			'Use of hours',
 			report.use.map(

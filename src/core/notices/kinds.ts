@@ -1,5 +1,5 @@
-/** Ways of telling somebody: in Harrow, or not at all. */
-export const WAYS = ['harrow', 'none'] as const;
+/** Ways of telling somebody: in Harrow, and by mail at once or once a day besides; or not at all. */
+export const WAYS = ['harrow', 'mail', 'digest', 'none'] as const;
 export type Way = (typeof WAYS)[number];
 
 /** What a notice can be about, strongest first: how the choice of it is called, and how people are told who chose nothing. */
@@ -18,6 +18,7 @@ export const NOTICE_KINDS = {
 	finished: { called: 'A card that you watch or gave is finished', way: 'harrow' },
 	due: { called: 'A card of yours is due soon', way: 'harrow' },
 	late: { called: 'A card of yours is late', way: 'harrow' },
+	reminder: { called: 'A reminder comes due', way: 'harrow' },
 	'review-due': { called: 'Your review is due soon', way: 'harrow' },
 	moved: { called: 'It is moved', way: 'harrow' },
 	dated: { called: 'It gets another due date', way: 'harrow' },
@@ -40,6 +41,10 @@ export const NOTICE_NAMES = Object.keys(NOTICE_KINDS) as NoticeKind[];
 export interface NoticeChoices {
 	/** So many working days before it is due one is told of a card, or of a review; 1 where it is not said. */
 	before?: number;
+	/** At which hour, where one is, the daily digest comes; at 8 where it is not said. */
+	digest?: number;
+	/** From which hour to which no mail comes at once. */
+	quiet?: [number, number] | null;
 	kinds?: Partial<Record<NoticeKind, Way>>;
 	/** By ids of boards; `all` stands for every kind that is not named. */
 	boards?: Record<string, Partial<Record<NoticeKind | 'all', Way>>>;

@@ -62,6 +62,12 @@ export function noticeSentence(event: ToldEvent): string {
 	return `${who} ${says(event, { place: '', size: null, unit: event.unit })}`;
 }
 
+/** What somebody is reminded of: `You wanted to be reminded: call the yard.` */
+export function reminderSentence(by: string | null, words: string): string {
+	const what = plainWords(words).replace(/[.\s]+$/, '');
+	return `${by ? `${by} reminds you` : 'You wanted to be reminded'}${what ? `: ${what}` : ''}.`;
+}
+
 /** That a day is near, or has passed, in a sentence to whoever is told. */
 export function daySentence(kind: NoticeKind, day: string, sprint: string | null): string {
 	const on = format(parseISO(day), 'EEE d MMM');

@@ -79,6 +79,19 @@ export interface Attachment {
 }
 
 /** A card with all that belongs to it, as its panel shows it. */
+/** A reminder on a card: at a moment, or so many days before its start or due date, at an hour where its team is. */
+export interface Reminder {
+	id: string;
+	owners: boolean;
+	words: string;
+	at: string | null;
+	before: 'start' | 'due' | null;
+	days: number | null;
+	hour: number | null;
+	/** When it comes, as its dates stand; null where it has no such date. */
+	moment: string | null;
+}
+
 export interface CardPage extends CardView {
 	key: string;
 	board: string;
@@ -97,6 +110,10 @@ export interface CardPage extends CardView {
 	named: Record<string, NamedCard>;
 	/** Ids of those who are told of what happens to it; whether whoever looks is among them. */
 	told: string[];
+	/** Reminders of whoever looks. */
+	reminders: Reminder[];
+	/** Who asked for it on the ask page, and may read its talk without seeing the board; null where nobody did. */
+	asker: string | null;
 	watching: boolean;
 	/** Oldest first. */
 	history: CardEvent[];

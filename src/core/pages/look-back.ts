@@ -5,6 +5,7 @@ import type { Following } from '../sprint/follow.ts';
 import type { CardAmount, Ledger, Stint } from '../sprint/ledger.ts';
 import type { Decision } from '../sprint/settle.ts';
 import type { Velocity } from '../sprint/velocity.ts';
+import type { RetroAction } from './retrospective.ts';
 import type { SprintView } from './board.ts';
 
 /** What the place Look back shows of all closed sprints of a board. Cards are named by their keys. */
@@ -80,6 +81,8 @@ export interface ReportPage {
 	/** What odds of a running sprint are asked of; null for a closed one or where there are none to give. */
 	odds: OddsInput | null;
 	titles: Record<string, string>;
+	/** What the team has agreed looking back on it; null where it has not. */
+	retrospective: { number: number; actions: RetroAction[] } | null;
 	/** The sprints before and after it that have a report. */
 	before: number | null;
 	after: number | null;

@@ -39,6 +39,8 @@ export interface NoticesPage extends NoticeCount {
 	/** From where it goes on; null at the end. */
 	next: string | null;
 	choices: NoticeChoices;
+	/** Whether one can be told by mail, and to which address. */
+	mail: string | null;
 	/** Boards whose notices can be chosen by themselves. */
 	boards: { id: string; name: string; watched: boolean }[];
 }

@@ -18,6 +18,8 @@ export interface InvitationView {
 	several: boolean;
 	by: string;
 	until: Date;
+	/** The address that it was mailed to. */
+	email: string | null;
 	/** How many have taken it so far. */
 	taken: number;
 }
@@ -48,6 +50,8 @@ export interface TeamPage {
 	people: MemberView[];
 	boards: TeamBoard[];
 	invitations: InvitationView[];
+	/** Whether invitations and links can be mailed. */
+	mail: boolean;
 }
 
 /** A board as its team lists it, those put away too. */

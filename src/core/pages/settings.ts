@@ -1,3 +1,4 @@
+import type { AskPage } from '../ask/ask-page.ts';
 import type { Happened } from '../events/event.ts';
 import type { BoardEventName } from '../events/kinds.ts';
 
@@ -24,6 +25,8 @@ export interface InitiativeSettings {
 }
 
 export interface SetUpPage {
+	/** What its ask page asks; null where it has none. */
+	askPage: AskPage | null;
 	visibleTo: 'team' | 'named' | 'signed-in';
 	changedBy: 'team' | 'named';
 	/** Those who may see it, or change it, where only named people may. */

@@ -1,10 +1,16 @@
 import { rows, transaction, type Tx } from './database.ts';
 import { Problem } from './problem.ts';
 import { checkNewPassword } from './password.ts';
-import { hashOf, hashPassword, type Person } from './sign-in.ts';
+import { resetLetter } from '../../core/mail/letter.ts';
+import { postLetter } from './mail/post.ts';
+import { mailOn, origin } from './mail/settings.ts';
+import { countAsk, hashOf, hashPassword, newSecret, type Person } from './sign-in.ts';
 import { now } from './time.ts';
 import { isEmail } from 'class-validator';
 import { isZone } from '../../core/calendar/zone.ts';
+
+/** So long a link to set a new password holds. */
+export const RESET_HOURS = 24;
 
 /** What somebody says of themselves to get an account. */
 export interface NewAccount {
@@ -69,6 +75,32 @@ async function refuse(tx: Tx, email: string, alone: boolean): Promise<void> {
 			'Somebody has an account with this address already. If it is you, sign in first and open the link again.',
 			'email',
 		);
+}
+
+/**
+ * Mails a link to a new password to whom an address belongs; whether it belongs to anybody is told to nobody.
+ * @param machine where it is asked from
+ * @throws Problem 429 when that is asked too often, 409 where there is no mail server
+ */
+export async function askReset(email: string, machine: string): Promise<void> {
+	if (!mailOn())
+		throw new Problem(409, 'mail.off', 'This Harrow has no mail server. Ask a lead of your team for a link.');
+	if (!isEmail(email.trim()))
+		throw new Problem(422, 'invalid.email', 'This is not an e-mail address.', 'email');
+	await countAsk(email, machine);
+	const { secret, hash } = newSecret();
+	await transaction(async (tx) => {
+		const { rows } = await tx.query<{ id: string }>(
+			`insert into reset (person_id, secret_hash, made_by, made_at, until)
+			select id, $2, id, $3, $4 from person where lower(email) = lower($1) and password_hash is not null
+			returning person_id as id`,
+			[email.trim(), hash, now(), new Date(now().getTime() + RESET_HOURS * 3_600_000)],
+		);
+		if (!rows[0]) return;
+		const href = `${origin()}/reset/${secret}`;
+		const words = resetLetter({ by: null, href, hours: RESET_HOURS });
+		await postLetter(tx, { kind: 'reset', person: rows[0].id, team: null, words });
+	});
 }
 
 /** Whose password a link sets, by their name; null when there is no such link, or it is over. */

@@ -1,6 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import pg from 'pg';
 import { log } from './log.ts';
+import { Problem } from './problem.ts';
 import { refusalOf } from './refusals.ts';
 import { hearClock } from './time.ts';
 
@@ -24,7 +25,12 @@ const pools = new Map<Use, pg.Pool>();
 /** The transaction that the work at hand runs in, and what was asked in it last. */
 const current = new AsyncLocalStorage<{ tx: Tx; last: Promise<unknown> }>();
 
+/** This process is being stopped: what asks the database now would hold it up. */
+let ended = false;
+
 function pool(use: Use): pg.Pool {
+	if (ended)
+		throw new Problem(503, 'server.stopping', 'Harrow is being stopped here. Try again in a moment.');
 	const known = pools.get(use);
 	if (known) return known;
 	if (!process.env.DATABASE_URL)
@@ -102,8 +108,12 @@ async function named<T>(work: Promise<T>): Promise<T> {
 	}
 }
 
-/** Lets go of all connections; used at the end of commands and tests. */
-export async function closeDatabase(): Promise<void> {
+/**
+ * Lets go of all connections; used at the end of commands and tests.
+ * @param forGood nothing is asked after this
+ */
+export async function closeDatabase(forGood = false): Promise<void> {
+	ended ||= forGood;
 	const open = [...pools.values()];
 	pools.clear();
 	await Promise.all(open.map((each) => each.end()));

@@ -1,5 +1,9 @@
 import { Logger, run, type Runner, type TaskList } from 'graphile-worker';
 import { log } from './log.ts';
+import { makeDigests } from './mail/digest.ts';
+import { resumeLetters, sendLetter } from './mail/send.ts';
+import { mailOn } from './mail/settings.ts';
+import { remind } from './remind.ts';
 import { tellOfDays } from './tell-days.ts';
 
 /*
@@ -11,16 +15,38 @@ const TASKS: TaskList = {
 		const told = await tellOfDays();
 		if (told) log.info({ told }, 'people were told of days');
 	},
+	remind: async () => {
+		const told = await remind();
+		if (told) log.info({ told }, 'people were reminded');
+	},
+	'send-mail': async (given) => {
+		if (mailOn()) await sendLetter((given as { mail: string }).mail);
+	},
+	'resume-mail': async () => {
+		if (mailOn()) await resumeLetters();
+	},
+	'make-digests': async () => {
+		const made = mailOn() ? await makeDigests() : 0;
+		if (made) log.info({ made }, 'digests were made');
+	},
 };
 /** Minute, hour, day, month, weekday; what was missed within so long is made up for. */
-const CRONTAB = '7 * * * * tell-of-days ?fill=2h&max=5&jobKey=tell-of-days&jobKeyMode=replace';
+const CRONTAB = `7 * * * * tell-of-days ?fill=2h&max=5&jobKey=tell-of-days&jobKeyMode=replace
+* * * * * remind ?fill=2h&max=5&jobKey=remind&jobKeyMode=replace
+* * * * * resume-mail ?max=5&jobKey=resume-mail&jobKeyMode=replace
+*/15 * * * * make-digests ?fill=2h&max=5&jobKey=make-digests&jobKeyMode=replace`;
 const AGAIN_MS = 10_000;
 
 let runner: Runner | undefined;
+let starting: Promise<void> | undefined;
 let stopped = false;
 
 /** Begins to do what waits; where the database is away it is tried again. */
-export async function startJobs(): Promise<void> {
+export function startJobs(): Promise<void> {
+	return (starting = start());
+}
+
+async function start(): Promise<void> {
 	if (process.env.HARROW_JOBS === 'off' || !process.env.DATABASE_URL || stopped) return;
 	try {
 		const made = await run({
@@ -37,16 +63,22 @@ export async function startJobs(): Promise<void> {
 		});
 		if (stopped) return void (await made.stop());
 		runner = made;
-		await made.addJob('tell-of-days', {}, { jobKey: 'tell-of-days', jobKeyMode: 'replace' });
+		for (const task of ['tell-of-days', 'make-digests'])
+			await made.addJob(task, {}, { jobKey: task, jobKeyMode: 'replace' });
 	} catch (error) {
 		log.warn({ error: (error as Error).message }, 'jobs wait for the database');
 		setTimeout(() => void startJobs(), AGAIN_MS).unref();
 	}
 }
 
+let ending: Promise<void> | undefined;
+
 /** Lets what is being done end, and takes up nothing more. */
-export async function stopJobs(): Promise<void> {
+export function stopJobs(): Promise<void> {
 	stopped = true;
-	await runner?.stop().catch(() => undefined);
-	runner = undefined;
+	return (ending ??= (async () => {
+		await starting;
+		await runner?.stop().catch(() => undefined);
+		runner = undefined;
+	})());
 }

@@ -2,6 +2,7 @@ import pg from 'pg';
 import { maySee, shownTo } from '../../core/board/private.ts';
 import type { CardView } from '../../core/pages/board.ts';
 import { log } from './log.ts';
+import { presentOn } from './presence.ts';
 import { Problem } from './problem.ts';
 import { changesAfter, type Change } from './questions/changes.ts';
 
@@ -31,6 +32,8 @@ const boards = new Map<string, Heard>();
 let connection: Promise<void> | undefined;
 let client: pg.Client | undefined;
 let stopping = false;
+/** Whether this process is being stopped. */
+export const isStopping = () => stopping;
 
 /**
  * Listens to a board: first is told what happened after an event, then each change as it happens, in order.
@@ -51,6 +54,8 @@ export async function listen(board: string, since: number, listener: Listener): 
 	try {
 		const change = await changesAfter(board, since);
 		deliver(heard, listener, change.seq, framesOf(change)(listener.person));
+		// A part that changed since the page was read was told to nobody.
+		listener.tell(framed('retrospective', change.seq));
 		// What was told to others while this was read comes with the next reading, from the earlier of the two on.
 		heard.told = Math.min(heard.told, change.seq);
 		void spread(board);
@@ -110,11 +115,11 @@ async function spread(board: string): Promise<void> {
 /** Pages that listen only to what their person is told: those of no board. */
 const alone = new Set<Listener>();
 /** A frame of another kind than changes are; to whoever does not tell kinds apart it says that nothing changed. */
-const noticed = (seq: number) =>
+const framed = (kind: string, seq: number, more: object = {}) =>
 	new TextEncoder().encode(
-		`id: ${seq}\nevent: notices\ndata: ${JSON.stringify({ seq, cards: [], board: false } satisfies Change)}\n\n`,
+		`id: ${seq}\nevent: ${kind}\ndata: ${JSON.stringify({ ...more, seq, cards: [], board: false } satisfies Change)}\n\n`,
 	);
-const NOTICES = noticed(0);
+const NOTICES = framed('notices', 0);
 
 /**
  * Listens to whether somebody has another notice.
@@ -133,7 +138,7 @@ export async function listenAlone(listener: Listener): Promise<() => void> {
 function tellOfNotices(person: string): void {
 	for (const [, heard, listener] of everyone()) {
 		const seen = heard.listeners.get(listener) ?? null;
-		if (listener.person === person && seen !== null && !listener.tell(noticed(seen))) {
+		if (listener.person === person && seen !== null && !listener.tell(framed('notices', seen))) {
 			heard.listeners.delete(listener);
 			listener.end();
 		}
@@ -143,6 +148,40 @@ function tellOfNotices(person: string): void {
 			alone.delete(listener);
 			listener.end();
 		}
+}
+
+/** Tells all who listen to a board that a part of it, such as its retrospective, is to be read again. */
+function tellOfPart(board: string, part: string): void {
+	const heard = boards.get(board);
+	for (const [listener, seen] of [...(heard?.listeners ?? [])])
+		if (seen !== null && !listener.tell(framed(part, seen))) {
+			heard!.listeners.delete(listener);
+			listener.end();
+		}
+}
+
+/** Who is on a board is told after a moment, so that many who come at once are told of once. */
+const PAUSE_MS = 250;
+const soon = new Map<string, ReturnType<typeof setTimeout>>();
+
+function tellOfPeople(board: string): void {
+	if (soon.has(board) || !boards.has(board)) return;
+	const timer = setTimeout(() => {
+		soon.delete(board);
+		void presentOn(board).then(
+			(people) => {
+				const heard = boards.get(board);
+				for (const [listener, seen] of [...(heard?.listeners ?? [])])
+					if (seen !== null && !listener.tell(framed('here', seen, { people }))) {
+						heard!.listeners.delete(listener);
+						listener.end();
+					}
+			},
+			() => undefined,
+		);
+	}, PAUSE_MS);
+	timer.unref();
+	soon.set(board, timer);
 }
 
 /** Each process has one connection that the database notifies; it is made when the first page listens. */
@@ -209,12 +248,14 @@ async function recheck(board: string, heard: Heard, listener: Listener): Promise
 }
 
 /**
- * The database says `BOARD SEQ` when something happened on a board, `notice ID` when somebody has another notice, and
- * `person ID` when a right of somebody ended.
+ * The database says `BOARD SEQ` when something happened on a board, `page BOARD PART` when a part of it is to be read again,
+ * `here BOARD` when somebody came, went, or looks at something else there, `notice ID` when somebody has another notice, and `person ID` when a right of somebody ended.
  */
 function hear(payload: string): void {
-	const [first = '', second = ''] = payload.split(' ');
+	const [first = '', second = '', third = ''] = payload.split(' ');
 	if (first === 'notice') return tellOfNotices(second);
+	if (first === 'page') return tellOfPart(second, third);
+	if (first === 'here') return tellOfPeople(second);
 	if (first !== 'person') return void spread(first);
 	for (const one of everyone()) if (one[2].person === second) void recheck(...one);
 	for (const listener of [...alone])

@@ -1,5 +1,8 @@
 import { fileURLToPath } from 'node:url';
+import { Logger, runMigrations } from 'graphile-worker';
 import { runner } from 'node-pg-migrate';
+
+const QUIET = new Logger(() => () => undefined);
 
 /** Brings a database up to the newest migration. Several at once wait for each other under an advisory lock. */
 export async function migrate(
@@ -16,6 +19,8 @@ export async function migrate(
 				checkOrder: true,
 				log: () => undefined,
 			});
+			// Commands leave work to be done later in tables of its own.
+			await runMigrations({ connectionString: databaseUrl, logger: QUIET });
 			return done.map((migration) => migration.name);
 		} catch (error) {
 			if (tries === 60 || !/already running/i.test((error as Error).message)) throw error;

@@ -115,6 +115,75 @@ export function openApi(version: string): object {
 					},
 				},
 			},
+			'/api/boards/{board}/here': {
+				post: {
+					operationId: 'here',
+					summary:
+						'Says which card is open on a page that listens to the board, and in which field its reader writes',
+					parameters: [parameter('board', 'path', 'The board, as in its address')],
+					requestBody: {
+						required: true,
+						content: {
+							'application/json': {
+								schema: {
+									type: 'object',
+									required: ['page'],
+									properties: {
+										page: { type: 'string', format: 'uuid', description: 'As it was named to the stream' },
+										card: { type: ['string', 'null'], format: 'uuid' },
+										field: { type: ['string', 'null'] },
+									},
+								},
+							},
+						},
+					},
+					responses: {
+						'200': json('Noted', {
+							type: 'object',
+							required: ['noted'],
+							properties: { noted: { const: true } },
+						}),
+						'4XX': problem,
+					},
+				},
+			},
+			'/api/mail': {
+				post: {
+					operationId: 'mail',
+					summary:
+						'Takes in a letter that answers one of Harrow’s, from the mail server that it came to: it is said on the card',
+					security: [],
+					parameters: [
+						{
+							name: 'to',
+							in: 'query',
+							description: 'The address that it was brought to',
+							schema: { type: 'string' },
+						},
+						{
+							name: 'x-harrow-mail-key',
+							in: 'header',
+							required: true,
+							description: 'What HARROW_MAIL_KEY is set to',
+							schema: { type: 'string' },
+						},
+					],
+					requestBody: {
+						required: true,
+						content: { 'message/rfc822': { schema: { type: 'string', format: 'binary' } } },
+					},
+					responses: {
+						'200': json('Taken', {
+							type: 'object',
+							required: ['said'],
+							properties: {
+								said: { type: 'boolean', description: 'False where a program wrote it: then it is let be' },
+							},
+						}),
+						'4XX': problem,
+					},
+				},
+			},
 			'/api/files/{file}': {
 				get: {
 					operationId: 'file',
@@ -136,6 +205,7 @@ export function openApi(version: string): object {
 					parameters: [
 						...placesIn('{board}'),
 						parameter('since', 'query', 'The number of the last event you know'),
+						parameter('page', 'query', 'A UUID for the page: others are told that its reader looks'),
 					],
 					responses: {
 						'200': {

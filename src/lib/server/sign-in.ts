@@ -135,6 +135,20 @@ export async function isPasswordOf(personId: string, password: string): Promise<
 /** For links that let somebody in: tries with secrets that are none. */
 const links = limiter('links', 30, MINUTES * 60);
 
+/** For letters with a link to a new password: how often they can be asked for. */
+const asked = limiter('asked', 5, MINUTES * 60);
+
+/**
+ * Counts that somebody asks for a new password for an address.
+ * @throws Problem 429 after too many
+ */
+export async function countAsk(email: string, machine: string): Promise<void> {
+	await counted(async () => {
+		await asked.consume(email.trim().toLowerCase().slice(0, 200));
+		await asked.consume(machine);
+	});
+}
+
 /**
  * Counts a try with a secret that was none, by the machine it came from.
  * @throws Problem 429 after too many

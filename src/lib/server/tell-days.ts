@@ -4,6 +4,8 @@ import { zoneOf } from '../../core/calendar/zone.ts';
 import { isNear } from '../../core/notices/days.ts';
 import { MOST_BEFORE, wayOf, type NoticeChoices, type NoticeKind } from '../../core/notices/kinds.ts';
 import { rows } from './database.ts';
+import { NEW_SECRET, queueLetter } from './mail/post.ts';
+import { mailOn } from './mail/settings.ts';
 import { rotaOf } from './questions/rota.ts';
 import { now } from './time.ts';
 
@@ -62,9 +64,10 @@ export async function tellOfDays(): Promise<number> {
 	for (const { team } of found) if (!rotas.has(team)) rotas.set(team, await rotaOf(team));
 	const told = found.flatMap((one) => {
 		const kind = kindOf(one, rotas.get(one.team)!, at);
-		return kind && wayOf(one.notices, kind, one.board) !== 'none'
-			? [{ person: one.person, board: one.board, card: one.card, day: one.day, kind }]
-			: [];
+		const way = kind ? wayOf(one.notices, kind, one.board) : 'none';
+		return way === 'none'
+			? []
+			: [{ person: one.person, board: one.board, card: one.card, day: one.day, kind, mail: way === 'mail' }];
 	});
 	if (!told.length) return 0;
 	const [written] = await rows<{ n: number }>(
@@ -73,12 +76,20 @@ export async function tellOfDays(): Promise<number> {
 			select person, board, card, '{}', array[kind], day, $2
 			from jsonb_to_recordset($1) n(person uuid, board uuid, card uuid, day date, kind text)
 			on conflict do nothing
-			returning person_id
-		), heard as (
+			returning id, person_id, board_id, card_id, kinds[1] as kind
+		), posted as (
+			insert into mail (kind, person_id, notices, secret, made_at)
+			select 'notice', t.person_id, array[t.id], ${NEW_SECRET}, $2
+			from told t
+			join jsonb_to_recordset($1) n(person uuid, board uuid, card uuid, kind text, mail boolean)
+				on n.person = t.person_id and n.board = t.board_id and n.card is not distinct from t.card_id and n.kind = t.kind
+			where $3 and n.mail
+			returning id
+		), queued as (select ${queueLetter('0')} from posted), heard as (
 			select pg_notify('harrow', 'notice ' || person_id) from (select distinct person_id from told) p
 		)
-		select (select count(*) from told) as n, (select count(*) from heard) as heard`,
-		[JSON.stringify(told), at],
+		select (select count(*) from told) as n, (select count(*) from heard) as heard, (select count(*) from queued) as queued`,
+		[JSON.stringify(told), at, mailOn()],
 		'days-told',
 	);
 	return written!.n;

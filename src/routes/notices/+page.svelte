@@ -155,7 +155,13 @@
 	<p class="sr-only" role="status">{said}</p>
 	{#if choosing}
 		{#await import('$lib/ui/notices/Choices.svelte') then { default: Choices }}
-			<Choices choices={told.choices} boards={told.boards} {tell} onclose={() => (choosing = false)} />
+			<Choices
+				choices={told.choices}
+				mail={told.mail}
+				boards={told.boards}
+				{tell}
+				onclose={() => (choosing = false)}
+			/>
 		{/await}
 	{/if}
 	<div bind:this={rows}>

@@ -1,5 +1,6 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { enter, formOf } from '$lib/server/enter';
+import { mailOn } from '$lib/server/mail/settings';
 import { Problem } from '$lib/server/problem';
 import { demoPeople } from '$lib/server/questions/demo-people';
 import { checkPassword, demoMode } from '$lib/server/sign-in';
@@ -7,7 +8,7 @@ import type { Actions } from './$types';
 
 export const load = async ({ locals, url }) => {
 	if (locals.person) redirect(303, inside(url.searchParams.get('next')));
-	return { demo: demoMode() ? await demoPeople() : null };
+	return { mail: mailOn(), demo: demoMode() ? await demoPeople() : null };
 };
 
 // Without the names that every object has: `?/constructor` is no action.

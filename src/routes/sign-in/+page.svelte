@@ -56,6 +56,7 @@
 		<p id="problem" class="warn" role="alert">{form?.problem ?? ''}</p>
 		<button class="go">Sign in</button>
 	</form>
+	{#if data.mail}<p class="soft"><a class="link" href="/forgotten">I have forgotten my password</a></p>{/if}
 </main>
 
 <style>

@@ -23,6 +23,13 @@ import { retireColumn } from './board/retire-column.ts';
 import { changeBoard } from './board/change-board.ts';
 import { keepTemplate } from './team/keep-template.ts';
 import { makeBoard } from './team/make-board.ts';
+import { dropReminder, remindCard } from './card/remind-card.ts';
+import { askForCard, sayOnAsked } from './ask/ask-for-card.ts';
+import { changeAskPage } from './ask/change-ask-page.ts';
+import { agreeAction, changeAction } from './retrospective/actions.ts';
+import { holdRetrospective, moveRetrospective } from './retrospective/hold.ts';
+import { changeNote, layNote, voteNote, withdrawNote, writeNote } from './retrospective/notes.ts';
+import { retryLetter } from './team/retry-letter.ts';
 import { makeTeam } from './team/make-team.ts';
 import { changeTeam } from './team/change-team.ts';
 import { invite } from './people/invite.ts';
@@ -148,6 +155,21 @@ const all = [
 	keepTemplate,
 	makeBoard,
 	makeTeam,
+	retryLetter,
+	remindCard,
+	dropReminder,
+	changeAskPage,
+	askForCard,
+	sayOnAsked,
+	holdRetrospective,
+	moveRetrospective,
+	writeNote,
+	changeNote,
+	withdrawNote,
+	layNote,
+	voteNote,
+	agreeAction,
+	changeAction,
 	changeTeam,
 	invite,
 	revokeInvitation,

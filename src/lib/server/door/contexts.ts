@@ -8,8 +8,8 @@ import { notFound, Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { Keeping, type KeptTable, type Where } from './kept.ts';
 
-/** Roles by what they may do. */
-export const RANK = { viewer: 0, member: 1, lead: 2 };
+/** Roles by what they may do; anyone is whoever may not see the board, and asks for something, or has. */
+export const RANK = { anyone: -1, viewer: 0, member: 1, lead: 2 };
 export type Role = keyof typeof RANK;
 
 export interface PersonContext {
@@ -114,6 +114,7 @@ export interface CardRow {
 	initiative_id: string | null;
 	/** Who looks it over before it is done, and by when. */
 	reviewer_id: string | null;
+	asker_id: string | null;
 	review_by: string | null;
 	/** How much of it is done, in percent, where somebody said so. */
 	percent: number | null;

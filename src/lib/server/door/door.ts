@@ -206,7 +206,7 @@ async function obeyOnBoard(
 ): Promise<Answer> {
 	const another = command.other?.(input);
 	if (another) await lockBoth(tx, [input.board!, another]);
-	const { board, role, at } = await lockBoard(tx, person, input);
+	const { board, role, at } = await lockBoard(tx, person, input, command.role === 'anyone');
 	mayDo(role, command.role, ' on this board');
 	if (board.away && !command.onPutAway)
 		throw new Problem(

@@ -14,14 +14,20 @@ const HAPPENS = (boards: string) => `greatest(
 	(select max(last.at) from ${boards} o
 		cross join lateral (select at from event where board_id = o.id order by at desc limit 1) last))`;
 
+/** Whether board `b` is open to a person who may not see it, for a card of theirs, or without one for asking. */
+const OPEN = (card: string, person: string) => `case when ${card}::uuid is null then b.ask_page is not null
+	else exists (select from card c where c.id = ${card}::uuid and c.board_id = b.id and c.asker_id = ${person} and not c.private) end`;
+
 /**
  * Locks the board that the input speaks of, if the person may see it. Every command locks its board first, and reads what
  * it goes by only then: what was read before or while waiting may be old.
+ * @param open also for whoever may not see it: where it has an ask page, or they asked for the card
  */
 export async function lockBoard(
 	tx: Tx,
 	person: Person,
 	input: BoardInput,
+	open = false,
 ): Promise<{ board: LockedBoard; role: Role; at: Date }> {
 	const locked = await tx.query<{ id: string }>({
 		name: 'board-lock',
@@ -31,12 +37,20 @@ export async function lockBoard(
 				(select board_id from card c where id = $3::uuid and may_see(c, $1)),
 				(select board_id from board_column where id = $4::uuid),
 				(select board_id from command where id = $5::uuid))
-				and exists (select from board_right r where r.board_id = b.id and r.person_id = $1)
+				and (exists (select from board_right r where r.board_id = b.id and r.person_id = $1) or $6 and ${OPEN('$3', '$1')})
 			for update`,
-		values: [person.id, input.board ?? null, input.card ?? null, input.column ?? null, input.of ?? null],
+		values: [
+			...[person.id, input.board ?? null, input.card ?? null, input.column ?? null, input.of ?? null],
+			open,
+		],
 	});
 	if (!locked.rows[0]) throw notFound(wantsBoard(input));
-	const read = await readBoard(tx, person, locked.rows[0].id);
+	const read = await readBoard(
+		tx,
+		person,
+		locked.rows[0].id,
+		open ? { card: input.card ?? null } : undefined,
+	);
 	// Whoever waited for the lock may have lost the right meanwhile.
 	if (!read) throw notFound(wantsBoard(input));
 	return read;
@@ -52,6 +66,7 @@ export async function readBoard(
 	tx: Tx,
 	person: Person,
 	id: string,
+	open?: { card: string | null },
 ): Promise<{ board: LockedBoard; role: Role; at: Date } | null> {
 	const { rows } = await tx.query<
 		Omit<LockedBoard, 'columns' | 'commitment'> & {
@@ -63,7 +78,7 @@ export async function readBoard(
 		name: 'command-board',
 		text: `select b.id, b.team_id as team, b.slug, b.key, b.name, b.away_at is not null as away, b.unit, b.sprint_days as "sprintDays",
 				b.person_limit as "personLimit", b.person_mode as "personMode",
-				t.time_zone as "timeZone", b.last_seq as "lastSeq", b.last_number as "lastNumber", r.role,
+				t.time_zone as "timeZone", b.last_seq as "lastSeq", b.last_number as "lastNumber", coalesce(r.role, 'anyone') as role,
 				${HAPPENS('(select b.id)')} as at,
 				(select json_agg(json_build_object('id', k.id, 'name', k.name, 'kind', k.kind, 'limit', k.wip_limit,
 					'mode', k.limit_mode, 'policy', k.policy, 'version', k.version, 'commitment', k.commitment) order by k.position)
@@ -75,9 +90,9 @@ export async function readBoard(
 				where s.board_id = b.id and s.started_at is not null and s.closed_at is null) as "runningSprint"
 			from board b
 			join team t on t.id = b.team_id
-			join board_right r on r.board_id = b.id and r.person_id = $3
-			where b.id = $2`,
-		values: [setTime(), id, person.id],
+			left join board_right r on r.board_id = b.id and r.person_id = $3
+			where b.id = $2 and (r.role is not null or $4 and ${OPEN('$5', '$3')})`,
+		values: [setTime(), id, person.id, open !== undefined, open?.card ?? null],
 	});
 	if (!rows[0]) return null;
 	const { role, at, columns, ...board } = rows[0];

@@ -3,6 +3,8 @@ import { BOARD_EVENTS } from '../../../core/events/board-events.ts';
 import { CARD_EVENTS } from '../../../core/events/card-events.ts';
 import type { BoardEventName, CardEventName } from '../../../core/events/kinds.ts';
 import { NOTICE_KINDS } from '../../../core/notices/kinds.ts';
+import { gatherSeconds, NEW_SECRET, queueLetter } from '../mail/post.ts';
+import { mailOn } from '../mail/settings.ts';
 import type { BoardContext } from './contexts.ts';
 
 /** An event that a command writes. */
@@ -88,13 +90,13 @@ export async function tellPeople(context: BoardContext, events: readonly Written
 						and exists (select from watch s where s.card_id = m.card and s.person_id = m.person and s.how = 'stopped'))
 				order by person, card, seq, rank
 			), told as (
-				select f.* from first f
+				select f.*, way from first f
 				join person p on p.id = f.person
-				join board_right r on r.board_id = $2 and r.person_id = f.person
+				left join board_right r on r.board_id = $2 and r.person_id = f.person
 				left join card c on c.id = f.card
-				where (c.id is null or may_see(c, f.person))
-					and coalesce(p.notices #>> array['boards', $2::text, f."as"], p.notices #>> array['boards', $2::text, 'all'],
-						p.notices #>> array['kinds', f."as"], $5::jsonb ->> f."as") <> 'none'
+				cross join lateral coalesce(p.notices #>> array['boards', $2::text, f."as"], p.notices #>> array['boards', $2::text, 'all'],
+					p.notices #>> array['kinds', f."as"], $5::jsonb ->> f."as") way
+				where (r.person_id is not null or c.asker_id = f.person and not c.private) and (c.id is null or may_see(c, f.person)) and way <> 'none'
 			), made as (
 				insert into notice (person_id, board_id, card_id, seqs, kinds, times, asks, at)
 				select person, $2, card, (array_agg(seq order by seq desc))[:${MOST_TOLD}], (array_agg("as" order by seq desc))[:${MOST_TOLD}],
@@ -104,10 +106,28 @@ export async function tellPeople(context: BoardContext, events: readonly Written
 				on conflict (person_id, board_id, card_id) where read_at is null and away_at is null and not asks and day is null do update
 				set seqs = (excluded.seqs || notice.seqs)[:${MOST_TOLD}], kinds = (excluded.kinds || notice.kinds)[:${MOST_TOLD}],
 					times = notice.times + excluded.times, at = excluded.at
-				returning person_id
-			)
-			select pg_notify('harrow', 'notice ' || person_id) from (select distinct person_id from made) p`,
-		values: [JSON.stringify(news), board.id, board.team, person.id, JSON.stringify(WAYS), at],
+				returning id, person_id, card_id, asks
+			), posted as (
+				insert into mail (kind, person_id, notices, secret, made_at)
+				select 'notice', m.person_id, array[m.id], ${NEW_SECRET}, $6
+				from made m
+				where $7 and exists (
+					select from told t
+					where t.person = m.person_id and t.card is not distinct from m.card_id and (t."as" = 'asked') = m.asks and t.way = 'mail')
+				on conflict ((notices[1])) where kind = 'notice' and sent_at is null and dropped_at is null do nothing
+				returning id
+			), queued as materialized (select ${queueLetter('$8::double precision')} from posted)
+			select pg_notify('harrow', 'notice ' || person_id) from (select distinct person_id from made) p, (select count(*) from queued) q`,
+		values: [
+			JSON.stringify(news),
+			board.id,
+			board.team,
+			person.id,
+			JSON.stringify(WAYS),
+			at,
+			mailOn(),
+			gatherSeconds(),
+		],
 	});
 }
 

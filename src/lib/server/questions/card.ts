@@ -38,6 +38,12 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 				'by', p.name, 'at', a.at) order by a.front desc, a.at, a.name), '[]')
 			from attachment a join blob b on b.sha256 = a.sha256 join person p on p.id = a.person_id
 			where a.card_id = c.id and a.removed_at is null) as attachments,
+			(select coalesce(json_agg(json_build_object('id', r.id, 'owners', r.owners, 'words', r.words, 'at', r.at, 'before', r.before,
+				'days', r.days, 'hour', r.hour, 'moment', reminder_moment(r, c, t.time_zone)) order by r.made_at), '[]')
+			from reminder r join team t on t.id = b.team_id
+			where r.card_id = c.id and r.person_id = $1 and r.dropped_at is null
+				and (r.told is null or r.told < reminder_moment(r, c, t.time_zone))) as reminders,
+			(select p.name from person p where p.id = c.asker_id and not c.private) as asker,
 			told.ids as told, $1 = any(told.ids) as watching,
 			(select coalesce(json_agg(json_build_object('id', t.id, 'card', t.card_id, 'person', t.person_id, 'day', t.day, 'hours', t.hours, 'note', t.note,
 				'billable', t.billable, 'version', t.version) order by t.day desc, t.logged_at desc), '[]')

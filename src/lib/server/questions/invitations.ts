@@ -20,7 +20,7 @@ export async function invitationOf(secret: string): Promise<Invitation | null> {
 /** The invitations to a team that wait to be taken, newest first; none for people who do not lead it. */
 export function invitationsOf(person: Person, team: string): Promise<InvitationView[]> {
 	return rows<InvitationView>(
-		`select i.id, i.role, i.title, i.several, p.name as by, i.until,
+		`select i.id, i.role, i.title, i.several, p.name as by, i.until, i.email,
 			(select count(*)::integer from invitation_taken k where k.invitation_id = i.id) as taken
 		from invitation i
 		join membership m on m.team_id = i.team_id and m.person_id = $2 and m.left_at is null and m.role = 'lead'

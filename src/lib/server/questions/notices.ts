@@ -1,7 +1,13 @@
 import type { NoticeChoices, NoticeKind } from '../../../core/notices/kinds.ts';
-import { daySentence, noticeSentence, type ToldEvent } from '../../../core/notices/sentence.ts';
+import {
+	daySentence,
+	noticeSentence,
+	reminderSentence,
+	type ToldEvent,
+} from '../../../core/notices/sentence.ts';
 import type { NoticeCount, NoticesOf, NoticesPage, NoticeView } from '../../../core/pages/notices.ts';
 import { rows } from '../database.ts';
+import { mailOn } from '../mail/settings.ts';
 import { Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 
@@ -10,10 +16,13 @@ const TOLD = 3;
 
 /** Notices `n` of person $1 about what they may see, and of which something still counts. */
 const SEEN = `join board b on b.id = n.board_id
-	join board_right r on r.board_id = n.board_id and r.person_id = $1
+	left join board_right r on r.board_id = n.board_id and r.person_id = $1
 	left join card c on c.id = n.card_id
 	where n.person_id = $1 and (c.id is null or may_see(c, $1))
-		and case when n.day is null
+		-- Whoever asked for a card is told of it, though they may not see its board.
+		and (r.person_id is not null or c.asker_id = $1 and not c.private)
+		and case when n.reminder_id is not null then c.clock <> 'done' and c.archived_at is null
+			when n.day is null
 			then exists (
 				select from unnest(n.seqs) s
 				where not exists (select from event_void v where v.board_id = n.board_id and v.seq = s))
@@ -47,8 +56,86 @@ interface Row extends Omit<NoticeView, 'says' | 'comment' | 'kind' | 'by'> {
 	cursor: string;
 	day: string | null;
 	sprint: string | null;
+	/** What it reminds of, and by whom where that is another. */
+	reminds: { words: string; by: string | null } | null;
 	events: (ToldEvent & { seq: number; comment: number | null; initials: string | null })[];
 }
+
+interface Wanted {
+	text?: string;
+	of?: NoticesOf;
+	/** From which moment and notice on. */
+	moment?: string;
+	id?: string;
+	/** These only. */
+	ids?: readonly string[];
+}
+
+/** Notices of somebody, the latest first: one more than stands on a page. */
+const noticeRows = (person: string, asked: Wanted): Promise<Row[]> =>
+	rows<Row>(
+		`select n.id, json_build_object('id', b.id, 'slug', b.slug, 'name', b.name) as board,
+		case when c.id is not null then json_build_object('id', c.id, 'key', b.key || '-' || c.number, 'title', c.title) end as card,
+		n.kinds, n.at, n.times, n.day::text,
+			(select json_build_object('words', r.words, 'by', case when r.person_id <> $1 then p.name end)
+			from reminder r join person p on p.id = r.person_id where r.id = n.reminder_id) as reminds,
+		(select b.sprint_name || ' ' || s.number from sprint s where s.board_id = n.board_id and s.ends = n.day and n.card_id is null) as sprint, n.read_at is not null as read, n.away_at is not null as away, n.asks, n.asks and ${OPEN} as open,
+		(extract(epoch from n.at) * 1000000)::bigint || '.' || n.id as cursor,
+		(select coalesce(json_agg(json_build_object('seq', s.seq, 'kind', e.kind, 'as', n.kinds[s.i], 'card', e.card_id is not null,
+				'value', coalesce(said.value, e.value), 'who', p.name, 'initials', p.initials, 'before', e.before, 'after', e.after,
+				'comment', said.root, 'unit', case b.unit when 'hours' then ' h' when 'points' then ' points' else '' end) order by s.i), '[]')
+			from unnest(n.seqs) with ordinality s(seq, i)
+			join event e on e.board_id = n.board_id and e.seq = s.seq
+			left join person p on p.id = e.actor_id
+			left join lateral (
+				select r.root, (
+					select case w.kind when 'comment-withdrawn' then '' else w.value end from event w
+					where w.card_id = e.card_id and w.kind in ('comment-changed', 'comment-withdrawn')
+						and (w.after ->> 'of')::bigint = r.root and w.board_id = e.board_id
+					order by w.seq desc
+					limit 1
+				) as value
+				from (
+					select case e.kind when 'comment' then e.seq when 'comment-changed' then (e.after ->> 'of')::bigint end as root
+				) r
+				where r.root is not null
+			) said on true
+			where not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)) as events
+	from notice n
+	${SEEN}
+		and ($6::uuid[] is null or n.id = any($6))
+			and (n.away_at is not null) = ($2 = 'away') and ($2 <> 'asks' or n.asks and ${OPEN})
+		and ($3 = '' or strpos(lower(coalesce(c.title, '') || ' ' || b.key || '-' || coalesce(c.number::text, '') || ' ' || b.name), lower($3)) > 0)
+		and ($4::bigint is null or (n.at, n.id) < (timestamptz 'epoch' + $4::bigint * interval '1 microsecond', $5::uuid))
+	order by n.at desc, n.id desc
+	limit $7`,
+		[
+			person,
+			asked.of ?? 'all',
+			asked.text?.trim() ?? '',
+			asked.moment ?? null,
+			asked.id ?? null,
+			asked.ids ?? null,
+			asked.ids?.length ?? AT_ONCE + 1,
+		],
+		'notices',
+	);
+
+const viewOf = ({ cursor: _cursor, kinds, events, day, sprint, reminds, ...notice }: Row): NoticeView => ({
+	...notice,
+	kind: events[0]?.as ?? kinds[0]!,
+	by: events[0]?.who ? { name: events[0].who, initials: events[0].initials! } : null,
+	says: reminds
+		? [reminderSentence(reminds.by, reminds.words)]
+		: day
+			? [daySentence(kinds[0]!, day, sprint)]
+			: events.slice(0, TOLD).map(noticeSentence),
+	comment: events.find(({ comment }) => comment)?.comment ?? null,
+});
+
+/** Some notices of somebody as they stand now: without those of what they may not see any more, and of what counts no more. */
+export const noticesById = async (person: string, ids: readonly string[]): Promise<NoticeView[]> =>
+	(await noticeRows(person, { ids })).map(viewOf);
 
 /**
  * What somebody is told, the latest first.
@@ -63,42 +150,7 @@ export async function noticesPage(
 	if (asked.before && !moment)
 		throw new Problem(422, 'invalid.before', 'The place from which it goes on is none.', 'before');
 	const [found, count, [own], boards] = await Promise.all([
-		rows<Row>(
-			`select n.id, json_build_object('id', b.id, 'slug', b.slug, 'name', b.name) as board,
-				case when c.id is not null then json_build_object('id', c.id, 'key', b.key || '-' || c.number, 'title', c.title) end as card,
-				n.kinds, n.at, n.times, n.day::text,
-				(select b.sprint_name || ' ' || s.number from sprint s where s.board_id = n.board_id and s.ends = n.day and n.card_id is null) as sprint, n.read_at is not null as read, n.away_at is not null as away, n.asks, n.asks and ${OPEN} as open,
-				(extract(epoch from n.at) * 1000000)::bigint || '.' || n.id as cursor,
-				(select coalesce(json_agg(json_build_object('seq', s.seq, 'kind', e.kind, 'as', n.kinds[s.i], 'card', e.card_id is not null,
-						'value', coalesce(said.value, e.value), 'who', p.name, 'initials', p.initials, 'before', e.before, 'after', e.after,
-						'comment', said.root, 'unit', case b.unit when 'hours' then ' h' when 'points' then ' points' else '' end) order by s.i), '[]')
-					from unnest(n.seqs) with ordinality s(seq, i)
-					join event e on e.board_id = n.board_id and e.seq = s.seq
-					left join person p on p.id = e.actor_id
-					left join lateral (
-						select r.root, (
-							select case w.kind when 'comment-withdrawn' then '' else w.value end from event w
-							where w.card_id = e.card_id and w.kind in ('comment-changed', 'comment-withdrawn')
-								and (w.after ->> 'of')::bigint = r.root and w.board_id = e.board_id
-							order by w.seq desc
-							limit 1
-						) as value
-						from (
-							select case e.kind when 'comment' then e.seq when 'comment-changed' then (e.after ->> 'of')::bigint end as root
-						) r
-						where r.root is not null
-					) said on true
-					where not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)) as events
-			from notice n
-			${SEEN}
-				and (n.away_at is not null) = ($2 = 'away') and ($2 <> 'asks' or n.asks and ${OPEN})
-				and ($3 = '' or strpos(lower(coalesce(c.title, '') || ' ' || b.key || '-' || coalesce(c.number::text, '') || ' ' || b.name), lower($3)) > 0)
-				and ($4::bigint is null or (n.at, n.id) < (timestamptz 'epoch' + $4::bigint * interval '1 microsecond', $5::uuid))
-			order by n.at desc, n.id desc
-			limit ${AT_ONCE + 1}`,
-			[person.id, asked.of ?? 'all', asked.text?.trim() ?? '', moment ?? null, id ?? null],
-			'notices',
-		),
+		noticeRows(person.id, { ...asked, moment, id }),
 		noticeCount(person),
 		rows<{ notices: NoticeChoices }>(
 			'select notices from person where id = $1',
@@ -119,16 +171,11 @@ export async function noticesPage(
 	]);
 	const shown = found.slice(0, AT_ONCE);
 	return {
-		notices: shown.map(({ cursor: _cursor, kinds, events, day, sprint, ...notice }) => ({
-			...notice,
-			kind: events[0]?.as ?? kinds[0]!,
-			by: events[0]?.who ? { name: events[0].who, initials: events[0].initials! } : null,
-			says: day ? [daySentence(kinds[0]!, day, sprint)] : events.slice(0, TOLD).map(noticeSentence),
-			comment: events.find(({ comment }) => comment)?.comment ?? null,
-		})),
+		notices: shown.map(viewOf),
 		next: found.length > AT_ONCE ? shown.at(-1)!.cursor : null,
 		...count,
 		choices: own!.notices,
+		mail: mailOn() ? person.email : null,
 		boards,
 	};
 }

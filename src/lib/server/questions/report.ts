@@ -8,6 +8,7 @@ import type { Decision } from '../../../core/sprint/settle.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { now } from '../time.ts';
+import { agreedOf } from './agreed.ts';
 import { accountsOf } from './fold.ts';
 import { boardFile } from './history.ts';
 import { planPage } from './plan.ts';
@@ -34,11 +35,12 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 	const sprint = started.find((known) => known.number === number);
 	if (!sprint) throw notFound('report');
 	const running = !sprint.closedAt;
-	const [found, accounts, rota, plan] = await Promise.all([
+	const [found, accounts, rota, plan, retrospective] = await Promise.all([
 		ask(head, number),
 		accountsOf(head),
 		rotaOf(head.teamId),
 		running && head.unit === 'hours' ? planPage(head, number) : null,
+		agreedOf(head, number),
 	]);
 	const at = now().getTime();
 	const file = boardFile(head);
@@ -77,6 +79,7 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 			plan &&
 			sprintOdds(head, plan, sprintParts(head, plan, sprintCards(head, plan.cards, number)), plan.cards),
 		titles: await titlesOf(head, named),
+		retrospective,
 		before: started[place - 1]?.number ?? null,
 		after: started[place + 1]?.number ?? null,
 	};

@@ -14,7 +14,7 @@ export const INITIATIVES = `(select coalesce(json_object_agg(name, json_build_ob
 /** What Set-up shows beside the board itself: names that are retired, and what was changed lately, by whom. */
 export async function setUpPage(head: BoardHead, person: Person): Promise<SetUpPage> {
 	const [found] = await rows<SetUpPage>(
-		`select b.visible_to as "visibleTo", b.changed_by as "changedBy",
+		`select b.ask_page as "askPage", b.visible_to as "visibleTo", b.changed_by as "changedBy",
 			(select coalesce(json_agg(json_build_object('person', person_id, 'changes', changes)), '[]') from board_person where board_id = $1) as named,
 			(select coalesce(json_agg(json_build_object('id', id, 'name', name) order by name), '[]')
 			from field where board_id = $1 and retired_at is not null) as "retiredFields",

@@ -2,6 +2,7 @@ import type { TeamPage } from '../../../core/pages/people.ts';
 import { isId } from '../asked.ts';
 import { TITLE_TO } from './titles.ts';
 import { rows } from '../database.ts';
+import { mailOn } from '../mail/settings.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { invitationsOf } from './invitations.ts';
@@ -13,7 +14,7 @@ import { invitationsOf } from './invitations.ts';
 export async function teamPage(person: Person, team: string): Promise<TeamPage> {
 	if (!isId(team)) throw notFound('team');
 	const [[found], invitations] = await Promise.all([
-		rows<Omit<TeamPage, 'invitations' | 'me'>>(
+		rows<Omit<TeamPage, 'invitations' | 'me' | 'mail'>>(
 			`with open as (
 				select o.person_id, json_agg(json_build_object('key', b.key || '-' || c.number, 'title', ${TITLE_TO('$2')}, 'slug', b.slug,
 					'number', c.number) order by b.position, c.number) as cards
@@ -47,5 +48,5 @@ export async function teamPage(person: Person, team: string): Promise<TeamPage> 
 		invitationsOf(person, team),
 	]);
 	if (!found) throw notFound('team');
-	return { ...found, me: person.id, invitations };
+	return { ...found, me: person.id, invitations, mail: mailOn() };
 }

@@ -9,7 +9,6 @@
 	import { forPlace } from '../frame/place-keys';
 	import { amount, count } from '../words';
 	import type { Ask } from './ask';
-	import Asking from './Asking.svelte';
 	import type { BoardState } from './board-state.svelte';
 	import Card from './Card.svelte';
 	import Bands from './Bands.svelte';
@@ -708,16 +707,18 @@
 {/if}
 
 {#if asking}
-	<Asking
-		{board}
-		ask={asking}
-		{inHand}
-		onask={(ask) => (asking = ask)}
-		onclose={() => {
-			asking = null;
-		}}
-		onback={(card) => void refocus(card.id)}
-	/>
+	{#await import('./Asking.svelte') then { default: Asking }}
+		<Asking
+			{board}
+			ask={asking}
+			{inHand}
+			onask={(ask) => (asking = ask)}
+			onclose={() => {
+				asking = null;
+			}}
+			onback={(card) => void refocus(card.id)}
+		/>
+	{/await}
 {/if}
 
 <style>

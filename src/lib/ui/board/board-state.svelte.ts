@@ -1,3 +1,4 @@
+import { Here } from './here.svelte';
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import { SvelteMap } from 'svelte/reactivity';
 import type { PastedCard } from '$core/backlog/paste';
@@ -75,6 +76,8 @@ export class BoardState {
 	/** What was asked for and has not been answered yet. */
 	private readonly sending = new Set<Promise<unknown>>();
 	private stream: EventSource | undefined;
+	/** Who else looks at it now. */
+	readonly here = new Here(() => this.head.slug);
 	private retry: ReturnType<typeof setTimeout> | undefined;
 
 	/** @param reread called when something other than cards changed on the server */
@@ -141,10 +144,17 @@ export class BoardState {
 	/** Listens for the changes of others; the answer stops listening. */
 	listen(): () => void {
 		const open = () => {
-			this.stream = new EventSource(`/api/boards/${this.head.slug}/live?since=${this.seq || this.head.seq}`);
-			this.stream.onopen = () => (this.connection = 'open');
+			this.stream = new EventSource(
+				`/api/boards/${this.head.slug}/live?since=${this.seq || this.head.seq}&page=${this.here.page}`,
+			);
+			this.stream.addEventListener('here', (event) => this.here.hear(event.data as string));
+			this.stream.onopen = () => {
+				this.connection = 'open';
+				this.here.again();
+			};
 			this.stream.onmessage = (event) => this.hear(JSON.parse(event.data) as Change);
-			this.stream.addEventListener('notices', () => void reread('harrow:notices'));
+			for (const part of ['notices', 'retrospective'])
+				this.stream.addEventListener(part, () => void reread(`harrow:${part}`));
 			this.stream.onerror = () => {
 				this.connection = 'lost';
 				if (this.stream?.readyState !== EventSource.CLOSED) return;

@@ -31,6 +31,10 @@ export const dragDays = (month: HTMLElement, events: DragEvents) =>
 export const dragColumns = (within: HTMLElement, events: DragEvents) =>
 	drag(within, '[data-set-column], [data-clock]', '.handle', events, ({ setColumn }) => setColumn ?? 'clock');
 
+/** Notes of a retrospective, held anywhere with the mouse and by their grip with a finger. */
+export const dragNotes = (within: HTMLElement, events: DragEvents) =>
+	drag(within, '[data-note]', '.grip', events, ({ note }) => note!);
+
 async function drag(
 	within: HTMLElement,
 	what: string,

@@ -7,6 +7,7 @@
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';
 	import type { BoardState } from '../board/board-state.svelte';
+	import HereTags from '../board/HereTags.svelte';
 	import { cardAddress } from '../frame/card-address';
 	import { draftOf, keepDraft } from '../drafts';
 	import { momentWords } from '../words';
@@ -18,6 +19,7 @@
 	import Written from '../form/Written.svelte';
 	import Fields from './Fields.svelte';
 	import Related from './Related.svelte';
+	import Reminders from './Reminders.svelte';
 	import Talk from './Talk.svelte';
 	import TimeSpent from './TimeSpent.svelte';
 	import { reread } from '../frame/reread';
@@ -49,6 +51,29 @@
 		return live && live.version >= read.version ? { ...read, ...live } : read;
 	});
 	const history = $derived(card ? historySentences(card.history, head.unit).toReversed() : []);
+
+	// Others who look at the board see which card is open here, and where somebody writes.
+	const id = $derived(read?.id ?? null);
+	$effect(() => {
+		board.here.open(id);
+		return () => board.here.open(null);
+	});
+	const others = $derived(id ? board.here.who(id).filter((person) => person !== head.me) : []);
+	const writing = $derived(
+		board.here.people.filter(({ person, card, field }) => card === id && field && person !== head.me),
+	);
+	const nameOf = (person: string) => head.people.find((one) => one.id === person)?.name ?? 'Somebody';
+	function onfocusin({ target }: FocusEvent): void {
+		if (
+			!(target instanceof HTMLElement) ||
+			!target.matches('textarea, input:not([type]), input[type="text"]')
+		)
+			return;
+		const { labels } = target as HTMLInputElement;
+		board.here.writes(
+			(target.getAttribute('aria-label') ?? labels?.[0]?.textContent ?? '').trim().slice(0, 60) || null,
+		);
+	}
 
 	$effect(() => {
 		if (read) keepDraft(`title-${read.key}`, title.trim() && title.trim() !== base ? title : null);
@@ -233,12 +258,16 @@
 
 <aside class="panel screen-only" aria-label="Card {cardKey}">
 	<!-- svelte-ignore a11y_no_static_element_interactions -->
-	<div class="inside" {onkeydown} {onpaste}>
+	<div class="inside" {onkeydown} {onpaste} {onfocusin} onfocusout={() => board.here.writes(null)}>
 		<div class="top">
 			<h2 tabindex="-1" bind:this={heading}>{cardKey}</h2>
+			{#if card}<HereTags who={others} people={head.people} where="this card" />{/if}
 			<button type="button" class="plain" onclick={onclose}>Close</button>
 		</div>
 		{#if problem}<p class="warn" role="alert">{problem}</p>{/if}
+		{#each writing as { person, field }, i (i)}<p class="soft">
+				{nameOf(person)} is writing: {field}.
+			</p>{/each}
 		{#if card}
 			{#if card.archived}
 				<p class="care">
@@ -356,6 +385,14 @@
 							ask={time}
 						/>{/if}
 				{/if}
+				{#if !card.archived && card.clock !== 'done'}<Reminders
+						{card}
+						{today}
+						timeZone={head.timeZone}
+						mayRemind={mayEdit}
+						onremind={(input) => talk('RemindCard', { card: card.id, ...input })}
+						ondrop={(reminder) => void talk('DropReminder', { card: card.id, reminder })}
+					/>{/if}
 				<Talk
 					{card}
 					people={head.people}

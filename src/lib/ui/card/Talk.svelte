@@ -8,7 +8,7 @@
 	import Say from './Say.svelte';
 
 	interface Props {
-		card: Pick<CardPage, 'key' | 'history' | 'told' | 'watching'>;
+		card: Pick<CardPage, 'key' | 'history' | 'told' | 'watching' | 'asker'>;
 		people: readonly PersonView[];
 		/** Who looks. */
 		me: string;
@@ -106,6 +106,9 @@
 		</li>
 	{/each}
 </ol>
+{#if card.asker}<p class="asker">
+		<b>{card.asker} asked for this</b> on the ask page, and reads what is said here.
+	</p>{/if}
 <Say id="card-comment" label="Say something" bind:text {people} does="Say it" onsay={() => void say()} />
 <p class="told">
 	{told.length ? `Told of what happens here: ${list(told)}.` : 'Nobody is told of what happens here.'}
@@ -127,6 +130,9 @@
 </p>
 
 <style>
+	.asker {
+		margin: 8px 0 4px;
+	}
 	h3 {
 		font-size: 1.05rem;
 		margin: 18px 0 5px;

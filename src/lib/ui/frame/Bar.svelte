@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { forgetDrafts } from '../drafts';
 	import { page } from '$app/state';
-	import Timer from '../time/Timer.svelte';
+	import type { Snippet } from 'svelte';
 	import Find from './Find.svelte';
 	import Menu from './Menu.svelte';
 
@@ -19,8 +19,10 @@
 		};
 		boards?: { name: string; slug: string; team: string }[];
 		keysOn?: boolean;
+		/** What stands beside the name of the board. */
+		beside?: Snippet;
 	}
-	let { person, here, boards = [], keysOn = true }: Props = $props();
+	let { person, here, boards = [], keysOn = true, beside }: Props = $props();
 
 	function choose(name: 'theme' | 'density', value: string) {
 		document.cookie = `harrow_${name}=${value}; path=/; max-age=31536000; samesite=lax`;
@@ -54,6 +56,7 @@
 			{/snippet}
 		</Menu>
 	{/if}
+	{@render beside?.()}
 	<span class="space"></span>
 	<Find
 		slug={here?.slug}
@@ -63,7 +66,9 @@
 		lead={here?.role === 'lead'}
 		{keysOn}
 	/>
-	{#if page.data.timer}<Timer timer={page.data.timer} />{/if}
+	{#if page.data.timer}{#await import('../time/Timer.svelte') then { default: Timer }}<Timer
+				timer={page.data.timer}
+			/>{/await}{/if}
 	<a class="mine" href="/mine">My cards</a>
 	{#if page.data.notices}{@const { asks, unread } = page.data.notices}<a
 			class="notices"

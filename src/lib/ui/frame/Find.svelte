@@ -102,8 +102,9 @@
 			.filter(({ words }) => typed.every((word) => words.toLowerCase().includes(word)))
 			.map((place) => ({ id: place.to, key: '', place: '', ...place })),
 		...deeds.filter(({ words }) => typed.every((word) => words.toLowerCase().includes(word))),
-		...cards.map(({ kind, key, title, place, to }) => ({
-			id: `${kind} ${to}`,
+		// Two people of one name lead to the same page.
+		...cards.map(({ kind, key, title, place, to }, nth) => ({
+			id: `${kind} ${to} ${nth}`,
 			key,
 			words: title,
 			place: kind === 'card' ? place : [KINDS[kind], place].filter(Boolean).join(', '),

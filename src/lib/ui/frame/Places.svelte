@@ -32,7 +32,7 @@
 		{ name: 'Board', id: 'board', to },
 		{ name: 'Backlog', id: 'backlog', to: `${to}/backlog` },
 		...(board.sprintDays === null
-			? []
+			? [{ name: 'Look back', id: 'look-back', to: `${to}/retrospectives` }]
 			: [
 					{ name: 'Plan', id: 'plan', to: `${to}/plan` },
 					{ name: 'Settle', id: 'settle', to: `${to}/settle` },

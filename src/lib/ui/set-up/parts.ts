@@ -15,6 +15,7 @@ export const PARTS = [
 	{ id: 'labels', name: 'Labels', words: 'Set up labels' },
 	{ id: 'initiatives', name: 'Initiatives', words: 'Set up initiatives: targets, budgets, who leads them' },
 	{ id: 'fields', name: 'Fields', words: 'Set up fields of the board’s own' },
+	{ id: 'ask', name: 'Ask page', words: 'Set up the ask page, on which anyone signed in asks for a card' },
 	{ id: 'sprints', name: 'Sprints', words: 'Set up the cadence of sprints and how they are settled' },
 	{ id: 'changes', name: 'What was changed', words: 'See what was changed in Set-up lately' },
 ] as const;

@@ -35,7 +35,7 @@
 			</li>
 		{:else}<li>None yet.</li>{/each}
 	</ul>
-	{#if lead}<p><a class="link" href="/teams/{team.id}/new-board">Make a board</a></p>{/if}
+	{#if lead}<p class="make"><a class="link" href="/teams/{team.id}/new-board">Make a board</a></p>{/if}
 	{#if away.length}
 		<h3>Put away</h3>
 		<ul>
@@ -59,6 +59,10 @@
 </section>
 
 <style>
+	.make .link {
+		display: inline-block;
+		padding: 6px 0;
+	}
 	h2 {
 		font-size: 1.15rem;
 		margin: 12px 0 4px;

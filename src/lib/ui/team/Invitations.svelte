@@ -13,16 +13,17 @@
 	let { team, tell, oninvite }: Props = $props();
 	let role = $state<Role>('member');
 	let title = $state('');
+	let email = $state('');
 	let several = $state(false);
 
 	function invite(event: SubmitEvent) {
 		event.preventDefault();
 		const whom = several ? 'whoever has it' : 'one person';
 		oninvite(
-			{ team: team.id, role, title: title.trim(), several },
+			{ team: team.id, role, title: title.trim(), several, ...(email.trim() ? { email: email.trim() } : {}) },
 			`This link lets ${whom} into ${team.name} for seven days.`,
 		);
-		title = '';
+		title = email = '';
 	}
 </script>
 
@@ -51,6 +52,10 @@
 					(several = (event.currentTarget as HTMLSelectElement).value === 'several')}
 			/>
 		</div>
+		{#if team.mail && !several}<div class="mail">
+				<Label for="invite-email">Mail it to (or leave it empty)</Label>
+				<Input id="invite-email" type="email" maxlength={200} autocomplete="off" bind:value={email} />
+			</div>{/if}
 		<button class="go">Make the link</button>
 	</form>
 	{#if team.invitations.length}
@@ -62,7 +67,7 @@
 							(known) => known.value === invitation.role,
 						)!.name}{invitation.title ? `, ${invitation.title}` : ''}
 						<small
-							>made by {invitation.by}, until {momentWords(
+							>made by {invitation.by}{invitation.email ? `, mailed to ${invitation.email}` : ''}, until {momentWords(
 								invitation.until.toISOString(),
 								team.timeZone,
 							)}{invitation.taken ? `, taken by ${count(invitation.taken, 'person', 'people')}` : ''}</small
@@ -95,6 +100,10 @@
 		gap: 10px;
 		align-items: end;
 	}
+	.mail {
+		grid-column: 1 / 4;
+		grid-row: 2;
+	}
 	ul {
 		list-style: none;
 		margin: 10px 0 0;
@@ -114,6 +123,10 @@
 	@media (max-width: 560px) {
 		form {
 			grid-template-columns: 1fr;
+		}
+		.mail {
+			grid-column: auto;
+			grid-row: auto;
 		}
 	}
 	@media (pointer: coarse) {

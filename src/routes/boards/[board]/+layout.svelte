@@ -39,6 +39,7 @@
 		return () => clearTimeout(timer);
 	});
 
+	const others = $derived(board.here.who().filter((id) => id !== data.head.me));
 	const card = $derived(page.url.searchParams.get('card'));
 	const key = $derived(card && (/^\d+$/.test(card) ? `${data.head.key}-${card}` : card));
 
@@ -61,7 +62,13 @@
 />
 
 <div class="board-page">
-	<Bar person={data.person!} here={data.head} boards={data.head.boards} keysOn={keys.on} />
+	<Bar person={data.person!} here={data.head} boards={data.head.boards} keysOn={keys.on}>
+		{#snippet beside()}
+			{#if others.length}{#await import('$lib/ui/board/HereTags.svelte') then { default: HereTags }}<span
+						class="others"><HereTags who={others} people={data.head.people} where="this board" /></span
+					>{/await}{/if}
+		{/snippet}
+	</Bar>
 	<div class="ribbon" class:unfolded={unfolded.ribbon}>
 		<Part name="The ribbon"
 			><Ribbon
@@ -124,6 +131,9 @@
 		flex-direction: column;
 	}
 	@media (max-width: 700px) {
+		.others {
+			display: none;
+		}
 		.ribbon:not(.unfolded) {
 			display: none;
 		}

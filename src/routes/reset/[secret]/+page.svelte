@@ -28,7 +28,7 @@
 		<h1>This link sets no password any more</h1>
 		<p>
 			{data.problem ||
-				'It was used already, is older than a day, or the address is not complete. Ask a lead of your team for a new one.'}
+				'It was used already, is older than a day, or the address is not complete. Ask for a new one, or have a lead of your team make you one.'}
 		</p>
 		<p><a class="link" href="/sign-in">Sign in</a></p>
 	{/if}

@@ -42,7 +42,11 @@
 	): Promise<void> {
 		const sent = await tell(command, input as CommandInput<typeof command>, '');
 		const place = command === 'Invite' ? 'join' : 'reset';
-		if (sent.ok) link = { words, address: `${page.url.origin}/${place}/${sent.answer.secret}` };
+		if (!sent.ok) return;
+		const mailed = 'email' in input && input.email ? ` It is on its way to ${input.email}.` : '';
+		const also =
+			'mailed' in sent.answer.result && sent.answer.result.mailed ? ' It was mailed to them, too.' : '';
+		link = { words: words + mailed + also, address: `${page.url.origin}/${place}/${sent.answer.secret}` };
 	}
 	async function takeBack() {
 		if (!undo) return;
@@ -80,14 +84,14 @@
 		<div class="two">
 			<div>
 				<Members {team} {lead} {tell} onreset={(input, words) => tellLink('MakeReset', input, words)} />
-				{#if lead}<Invitations
-						{team}
-						{tell}
-						oninvite={(input, words) => tellLink('Invite', input, words)}
-					/>{/if}
+				{#if lead}<Invitations {team} {tell} oninvite={(input, words) => tellLink('Invite', input, words)} />
+					<p class="way">
+						<a class="link" href="/teams/{team.id}/letters">What was mailed, and what waits</a>
+					</p>{/if}
 			</div>
 			<div>
 				<Boards {team} {lead} {tell} />
+				<p class="way"><a class="link" href="/activity?team={team.id}">What was done lately</a></p>
 				{#if lead}<TeamSettings {team} {tell} />{/if}
 			</div>
 		</div>
@@ -107,6 +111,10 @@
 	}
 	.told p {
 		margin: 0 0 6px;
+	}
+	.way .link {
+		display: inline-block;
+		padding: 6px 0;
 	}
 	.linked {
 		padding: 8px 10px;

@@ -181,7 +181,7 @@ async function carryOver(here: BoardContext, there: BoardContext, pairs: string)
 			on conflict do nothing
 		)
 		update card n
-		set private = o.private, percent = o.percent, "left" = case when n.size is null then n."left" else o."left" end,
+		set private = o.private, asker_id = o.asker_id, percent = o.percent, "left" = case when n.size is null then n."left" else o."left" end,
 			reviewer_id = r.person_id, review_by = case when r.person_id is not null then o.review_by end
 		from pair
 		join card o on o.id = pair."from"

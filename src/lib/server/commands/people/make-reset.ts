@@ -1,10 +1,11 @@
+import { RESET_HOURS } from '../../account.ts';
 import { newSecret } from '../../sign-in.ts';
 import { teamCommand } from '../../door/command.ts';
+import { resetLetter } from '../../../../core/mail/letter.ts';
+import { postLetter } from '../../mail/post.ts';
+import { origin } from '../../mail/settings.ts';
 import { Id } from '../../door/fields.ts';
 import { memberOf } from './member-of.ts';
-
-/** So long a link to set a new password holds. */
-export const RESET_HOURS = 24;
 
 export class MakeReset {
 	@Id('team')
@@ -17,7 +18,7 @@ export class MakeReset {
 export const makeReset = teamCommand({
 	name: 'MakeReset',
 	summary:
-		'Makes a link with which somebody sets a new password, once and within a day; its secret is answered once.',
+		'Makes a link with which somebody sets a new password, once and within a day, and mails it to them where there is a mail server; its secret is answered once.',
 	input: MakeReset,
 	role: 'lead',
 	undoable: false,
@@ -34,7 +35,17 @@ export const makeReset = teamCommand({
 				new Date(context.at.getTime() + RESET_HOURS * 3_600_000),
 			],
 		);
+		const mailed = await postLetter(context.tx, {
+			kind: 'reset',
+			person: person.id,
+			team: context.team.id,
+			words: resetLetter({
+				by: context.person.name,
+				href: `${origin()}/reset/${secret}`,
+				hours: RESET_HOURS,
+			}),
+		});
 		context.note(`A link to set a new password was made for ${person.name}.`);
-		return { secret };
+		return { result: { mailed }, secret };
 	},
 });

@@ -1,4 +1,14 @@
-import { ArrayMaxSize, IsArray, IsIn, IsInt, IsObject, IsUUID, Max, Min } from 'class-validator';
+import {
+	ArrayMaxSize,
+	ArrayMinSize,
+	IsArray,
+	IsIn,
+	IsInt,
+	IsObject,
+	IsUUID,
+	Max,
+	Min,
+} from 'class-validator';
 import { MOST_BEFORE, NOTICE_NAMES, WAYS, type NoticeChoices } from '../../../../core/notices/kinds.ts';
 import { personCommand } from '../../door/command.ts';
 import { Optional } from '../../door/fields.ts';
@@ -53,7 +63,7 @@ export const markNotices = personCommand({
 });
 
 export class ChooseNotices {
-	/** Of kinds of notices: `harrow` to be told in Harrow, `none` not to be told. Those left out are told as to everyone. */
+	/** Of kinds of notices: `harrow` to be told in Harrow, `mail` and `digest` by mail besides, at once or once a day, `none` not to be told. Those left out are told as to everyone. */
 	@Optional()
 	@IsObject({ message: 'The kinds are an object of kinds of notices and ways.' })
 	kinds?: NoticeChoices['kinds'];
@@ -69,7 +79,26 @@ export class ChooseNotices {
 	@Min(0, { message: 'The working days before are 0 or more.' })
 	@IsInt({ message: 'The working days before are a whole number.' })
 	before?: number;
+
+	/** At which hour, where one is, the daily digest comes. */
+	@Optional()
+	@Max(23, { message: 'The hour of the digest is from 0 to 23.' })
+	@Min(0, { message: 'The hour of the digest is from 0 to 23.' })
+	@IsInt({ message: 'The hour of the digest is a whole number.' })
+	digest?: number;
+
+	/** From which hour to which, where one is, no mail comes at once; what would have come comes then. */
+	@Optional()
+	@Max(23, { each: true, message: 'Quiet hours are two hours from 0 to 23.' })
+	@Min(0, { each: true, message: 'Quiet hours are two hours from 0 to 23.' })
+	@IsInt({ each: true, message: 'Quiet hours are two whole hours.' })
+	@ArrayMaxSize(2, { message: 'Quiet hours are two hours, from and to.' })
+	@ArrayMinSize(2, { message: 'Quiet hours are two hours, from and to.' })
+	@IsArray({ message: 'Quiet hours are a list of two hours, from and to.' })
+	quiet?: [number, number];
 }
+
+const KEPT = ['before', 'digest', 'quiet'] as const;
 
 export const chooseNotices = personCommand({
 	name: 'ChooseNotices',
@@ -83,14 +112,21 @@ export const chooseNotices = personCommand({
 			'select board_id as id from board_right where person_id = $1 and board_id::text = any($2)',
 			[person.id, boards.map(([id]) => id)],
 		);
-		if (rows.length < boards.length)
+		const kept = (
+			await tx.query<{ boards: object | null }>(
+				`select notices -> 'boards' as boards from person where id = $1`,
+				[person.id],
+			)
+		).rows[0]!.boards;
+		// What was chosen for a board that one may not see any more harms nobody.
+		if (boards.some(([id]) => !rows.some((row) => row.id === id) && !Object.hasOwn(kept ?? {}, id)))
 			throw new Problem(422, 'board.unknown', 'There is no such board, or you may not see it.', 'boards');
 		await tx.query('update person set notices = $2 where id = $1', [
 			person.id,
 			JSON.stringify({
 				kinds: input.kinds ?? {},
 				boards: input.boards ?? {},
-				...(input.before === undefined ? {} : { before: input.before }),
+				...Object.fromEntries(KEPT.flatMap((key) => (input[key] === undefined ? [] : [[key, input[key]]]))),
 			}),
 		]);
 	},

@@ -83,7 +83,9 @@
 	}
 </script>
 
-<Places board={head} here="about" />
+<Places board={head} here="about">
+	<a class="link" href="/activity?board={head.slug}">What was done lately</a>
+</Places>
 <p class="sentence">{words}</p>
 <div class="page">
 	<section class="purpose">

@@ -127,6 +127,7 @@
 {/snippet}
 
 <Places board={head} here="look-back">
+	<a class="link" href="/boards/{head.slug}/retrospectives">Retrospectives</a>
 	{#if unit !== 'none' && sprints.length}
 		<span class="in"
 			>Velocity in {#if inCards}<a class="link" href="/boards/{head.slug}/look-back" data-sveltekit-noscroll

@@ -3,6 +3,7 @@
 	import { page } from '$app/state';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
+	import Ask from '$lib/ui/set-up/Ask.svelte';
 	import BoardPart from '$lib/ui/set-up/BoardPart.svelte';
 	import Changes from '$lib/ui/set-up/Changes.svelte';
 	import Columns from '$lib/ui/set-up/Columns.svelte';
@@ -45,6 +46,7 @@
 			{:else if part === 'labels'}<Labels {board} {setUp} />
 			{:else if part === 'initiatives'}<Initiatives {board} {setUp} today={data.today} />
 			{:else if part === 'fields'}<Fields {board} {setUp} />
+			{:else if part === 'ask'}<Ask {board} {setUp} />
 			{:else if part === 'sprints'}<Sprints {board} today={data.today} />
 			{:else}<Changes {board} {setUp} />{/if}
 		{/key}

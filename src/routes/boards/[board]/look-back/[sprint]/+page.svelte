@@ -22,6 +22,7 @@
 		percent,
 		deliveredWords,
 	} from '$lib/ui/look-back/sentences';
+	import Action from '$lib/ui/retrospective/Action.svelte';
 	import Stints from '$lib/ui/look-back/Stints.svelte';
 	import Tally from '$lib/ui/look-back/Tally.svelte';
 	import { OddsFinder } from '$lib/ui/plan/odds-finder.svelte';
@@ -234,6 +235,21 @@
 						})}
 				/>
 			{/if}
+			{#if report.retrospective}<section id="agreed">
+					<h2>
+						<a class="link" href="/boards/{head.slug}/retrospectives/{report.retrospective.number}"
+							>Agreed in the retrospective</a
+						>
+					</h2>
+					{#if report.retrospective.actions.length}<ul>
+							{#each report.retrospective.actions as action (action.id)}<Action
+									{action}
+									slug={head.slug}
+									today={data.today}
+									changes={false}
+								/>{/each}
+						</ul>{:else}<p>Nothing yet.</p>{/if}
+				</section>{/if}
 			<div class="two">
 				<section id="finished">
 					<h2>Finished</h2>

@@ -1,0 +1,80 @@
+import type { CardEventName } from '../events/kinds.ts';
+
+/** What people do, as an overview tells it apart. */
+export const ACTIVITY_GROUPS = {
+	made: 'made and put away',
+	moved: 'moved and blocked',
+	planned: 'sized, given and dated',
+	worked: 'hours',
+	said: 'talk and files',
+	written: 'titles, descriptions and checklists',
+	set: 'the board itself and its sprints',
+} as const;
+export type ActivityGroup = keyof typeof ACTIVITY_GROUPS;
+export const ACTIVITY_NAMES = Object.keys(ACTIVITY_GROUPS) as ActivityGroup[];
+
+/** To which group each thing that happens to a card belongs; what happens to a board is `set`. */
+export const GROUP_OF: Record<CardEventName, ActivityGroup> = {
+	created: 'made',
+	archived: 'made',
+	restored: 'made',
+	split: 'made',
+	'split-to': 'made',
+	'split-from': 'made',
+	'copied-from': 'made',
+	'moved-away': 'made',
+	'moved-here': 'made',
+	'part-of': 'made',
+	column: 'moved',
+	blocked: 'moved',
+	unblocked: 'moved',
+	lane: 'moved',
+	ordered: 'moved',
+	ready: 'moved',
+	'waits-for': 'moved',
+	linked: 'moved',
+	unlinked: 'moved',
+	undone: 'moved',
+	sized: 'planned',
+	left: 'planned',
+	sprint: 'planned',
+	planned: 'planned',
+	committed: 'planned',
+	unfinished: 'planned',
+	owner: 'planned',
+	unowner: 'planned',
+	type: 'planned',
+	class: 'planned',
+	label: 'planned',
+	unlabelled: 'planned',
+	start: 'planned',
+	due: 'planned',
+	reviewer: 'planned',
+	'review-by': 'planned',
+	percent: 'planned',
+	private: 'planned',
+	watcher: 'planned',
+	initiative: 'planned',
+	field: 'planned',
+	worked: 'worked',
+	'time-changed': 'worked',
+	comment: 'said',
+	'comment-changed': 'said',
+	'comment-withdrawn': 'said',
+	attached: 'said',
+	detached: 'said',
+	picture: 'said',
+	renamed: 'written',
+	described: 'written',
+	'line-added': 'written',
+	'line-changed': 'written',
+	'line-done': 'written',
+	'line-undone': 'written',
+	'line-state': 'written',
+	'line-removed': 'written',
+	'lines-ordered': 'written',
+};
+
+/** The kinds of card events of a group; none for `set`. */
+export const kindsOf = (group: ActivityGroup): CardEventName[] =>
+	(Object.keys(GROUP_OF) as CardEventName[]).filter((kind) => GROUP_OF[kind] === group);
