@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, test } from 'node:test';
 import type { Locator } from 'playwright-core';
-import { accessible, textOf, tidy, visit } from './support/browser.ts';
+import { accessible, textOf, tidy, until, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { cardNumbered, drag, numberOf, rows, spoken } from './support/planning.ts';
 import { startServer } from './support/server.ts';
@@ -177,10 +177,14 @@ describe('a lead refines the backlog', () => {
 		await bar.getByLabel('Sprint').selectOption({ label: 'on the list of 16' });
 		await row.getByRole('link', { name: 'S16' }).waitFor();
 		// What is shown at once is sent one after the other.
-		await page.waitForFunction(async (url) => {
-			const card = await (await fetch(url)).json();
-			return card.owners.length && card.sprint === 16;
-		}, `/api/cards/TIDE-${number}`);
+		await until(
+			page,
+			async (url) => {
+				const card = await (await fetch(url)).json();
+				return card.owners.length > 0 && card.sprint === 16;
+			},
+			`/api/cards/TIDE-${number}`,
+		);
 		assert.deepEqual((await cardNumbered(db, number)).owners, ['Petra Lind']);
 		await page.keyboard.press('Escape');
 		quiet();

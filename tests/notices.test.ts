@@ -69,6 +69,11 @@ const TOLD: Record<NoticeKind, (s: Scene) => Promise<[Person, RegExp]>> = {
 		await say(s.board.lead, s.lined, 'So do I.');
 		return [s.board.viewer, /^Lead \d+: “So do I\.”$/];
 	},
+	noted: async (s) => {
+		await command(s.board.viewer, 'WatchPage', { board: s.board.id, watch: true });
+		await command(s.board.lead, 'WriteNotes', { board: s.board.id, version: 1, text: 'The crane is back.' });
+		return [s.board.viewer, /^Lead \d+ changed the notes\.$/];
+	},
 	blocked: async (s) => {
 		await watched(s);
 		await on(s.board.lead, 'BlockCard', s.working, { reason: 'No crane' });

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import type { Page } from 'playwright-core';
-import { accessible, tidy, visit } from './support/browser.ts';
+import { accessible, tidy, until, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { startServer, stopServer, type Running } from './support/server.ts';
 
@@ -9,16 +9,30 @@ const db = await useDatabase('demo');
 
 /** Whether an address is kept on the device. */
 const isKept = (page: Page, path: string) =>
-	page.waitForFunction(async (wanted) => {
-		for (const name of await caches.keys())
-			for (const { url } of await (await caches.open(name)).keys())
-				if (new URL(url).pathname + new URL(url).search === wanted) return true;
-		return false;
-	}, path);
+	until(
+		page,
+		async (wanted) => {
+			for (const name of await caches.keys())
+				for (const { url } of await (await caches.open(name)).keys())
+					if (new URL(url).pathname + new URL(url).search === wanted) return true;
+			return false;
+		},
+		path,
+	);
 /** How many commands the browser keeps. */
 const waiting = (page: Page, n: number) =>
-	page.waitForFunction(
-		(many) => (JSON.parse(localStorage.getItem('harrow.outbox') ?? '[]') as unknown[]).length === many,
+	until(
+		page,
+		async (many) => {
+			const asked = indexedDB.open('harrow');
+			const db = await new Promise<IDBDatabase>((resolve) => (asked.onsuccess = () => resolve(asked.result)));
+			const counted = db.transaction('outbox').objectStore('outbox').count();
+			const found = await new Promise<number>(
+				(resolve) => (counted.onsuccess = () => resolve(counted.result)),
+			);
+			db.close();
+			return found === many;
+		},
 		n,
 	);
 const again = (server: Running) => startServer({ PORT: new URL(server.url).port, ORIGIN: server.url });
@@ -92,7 +106,10 @@ test('a phone without a connection goes on: thirty changes wait through a reload
 	await again(server);
 	await waiting(later, 0);
 	await later
-		.getByText(/was refused: .*You had written: “What I would call it”/)
+		.getByRole('status')
+		.filter({
+			hasText: /was refused: .*You wrote.*What I would call it.*There stands now.*What others call it/s,
+		})
 		.first()
 		.waitFor();
 	const { rows: said } = await db.query<{ value: string }>(

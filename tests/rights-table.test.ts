@@ -165,6 +165,16 @@ const LASTING: Record<string, (s: Scene) => Promise<Sent> | Sent> = {
 		const { seq } = await command(s.board.lead, 'CommentCard', { card: s.lined, text: 'Said' });
 		return [s.board.lead, 'WithdrawComment', { card: s.lined, comment: seq }];
 	},
+	CommentPage: (s) => [s.board.viewer, 'CommentPage', { ...board(s), text: 'Said' }],
+	ChangePageComment: async (s) => {
+		const { seq } = await command(s.board.lead, 'CommentPage', { ...board(s), text: 'Said' });
+		return [s.board.lead, 'ChangePageComment', { ...board(s), comment: seq, text: 'Said better' }];
+	},
+	WithdrawPageComment: async (s) => {
+		const { seq } = await command(s.board.lead, 'CommentPage', { ...board(s), text: 'Said' });
+		return [s.board.lead, 'WithdrawPageComment', { ...board(s), comment: seq }];
+	},
+	WatchPage: (s) => [s.board.viewer, 'WatchPage', { ...board(s), watch: true }],
 };
 const TABLE = { ...undoableCommands(db), ...LASTING };
 
@@ -182,6 +192,8 @@ const SOMEBODY_ELSES: Record<string, Standing[]> = {
 	// What somebody else has said.
 	ChangeComment: ['viewer', 'member'],
 	WithdrawComment: ['viewer', 'member'],
+	ChangePageComment: ['viewer', 'member'],
+	WithdrawPageComment: ['viewer', 'member'],
 	// What cards show to everyone a lead says.
 	ChangeFace: ['viewer', 'member'],
 };

@@ -54,10 +54,9 @@
 		</p>{/if}
 	{@render children()}
 	{#if data.person}<Foot />{/if}
-	{#if !page.data.head}{#each outbox.told as sentence, i (i)}<p class="waits" role="status">
-				{sentence}
-				<button type="button" class="link" onclick={() => outbox.heard(sentence)}>Close</button>
-			</p>{/each}{/if}
+	{#if !page.data.head}{#each outbox.told as told, i (i)}<div class="waits told">
+				{#await import('$lib/ui/frame/Refused.svelte') then { default: Refused }}<Refused {told} />{/await}
+			</div>{/each}{/if}
 	{#if kept.since !== null}<p class="waits" role="status">
 			Not connected: kept on this device, as it was on {momentWords(
 				new Date(kept.since).toISOString(),
@@ -81,9 +80,6 @@
 		flex-direction: column;
 		min-height: 100dvh;
 	}
-	.waits .link {
-		color: inherit;
-	}
 	.waits {
 		position: fixed;
 		inset: auto 12px calc(16px + var(--foot));
@@ -94,6 +90,11 @@
 		border-radius: 4px;
 		background: var(--ink);
 		color: var(--paper);
+	}
+	.told {
+		padding: 0;
+		background: none;
+		color: inherit;
 	}
 	.demo a {
 		margin-left: 0.6em;

@@ -190,3 +190,10 @@ export async function tidy(page: Page): Promise<void> {
 	});
 	assert.deepEqual(found, []);
 }
+
+/** Waits until something is so in a page that it has to be asked for there. */
+export async function until<A>(page: Page, asked: (arg: A) => Promise<boolean>, arg: A): Promise<void> {
+	const ends = Date.now() + 20_000;
+	while (!(await page.evaluate(asked as never, arg as never)))
+		assert.ok(Date.now() < ends, 'it never came to be so');
+}

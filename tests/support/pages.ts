@@ -82,6 +82,14 @@ export const PAGES: Record<
 		'board',
 		(s) => `/boards/${s.board.slug}/set-up/clock?column=${s.board.columns.Ready}`,
 	],
+	'/boards/[board]/initiatives/[initiative]': [
+		'board',
+		async (s) => {
+			const cards = [{ title: 'A lamp for it', initiative: 'Winter' }];
+			await command(s.board.lead, 'AddCards', { board: s.board.id, cards });
+			return `/boards/${s.board.slug}/initiatives/Winter`;
+		},
+	],
 	'/boards/[board]/retrospectives/[number]': ['board', retrospectiveOf()],
 	'/boards/[board]/retrospectives/[number]/file': ['board', retrospectiveOf('/file')],
 	'/api/boards/[board]/look-back/cards': [

@@ -182,6 +182,21 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 			const [, second] = await attached(s);
 			return [s.board.member, 'PictureCard', { ...(await now(s, s.lined)), file: second }];
 		},
+		WriteNotes: async (s) => {
+			await command(s.board.member, 'WriteNotes', { ...board(s), version: 1, text: 'The crane is away.' });
+			return [s.board.member, 'WriteNotes', { ...board(s), version: 2, text: 'The crane is **back**.' }];
+		},
+		AttachToPage: async (s) => {
+			await command(s.board.member, 'CommentPage', { ...board(s), text: 'Here it comes.' });
+			const files = [{ upload: (await sent(s)).upload, name: 'quay.gif' }];
+			return [s.board.member, 'AttachToPage', { ...board(s), files }];
+		},
+		RemovePageFile: async (s) => {
+			const files = [{ upload: (await sent(s)).upload, name: 'quay.gif' }];
+			const done = await command(s.board.member, 'AttachToPage', { ...board(s), files });
+			const [file] = done.result.files as string[];
+			return [s.board.member, 'RemovePageFile', { ...board(s), file }];
+		},
 		TickLine: async (s) => [s.board.member, 'TickLine', { card: s.lined, line: await lineOn(s), done: true }],
 		LineToCard: async (s) => {
 			const line = await lineOn(s);

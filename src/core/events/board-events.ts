@@ -33,7 +33,11 @@ const setting = (
 		says: ({ value, before, after }) => `${name(value)}: ${differences(before, after, words)}.`,
 	}) satisfies BoardEventKind;
 
-/** Everything that can happen to a board, its sprints and its people. */
+/** Where something happened that is about no card: `on the page of Tide gauges`. */
+const onPage = (after: Values) =>
+	typeof after?.initiative === 'string' ? `on the page of ${after.initiative}` : 'on the board’s own page';
+
+/** Everything that can happen to a board, its pages, its sprints and its people. */
 export const BOARD_EVENTS = {
 	people: {
 		setting: true,
@@ -191,6 +195,47 @@ export const BOARD_EVENTS = {
 			`Retrospective ${shown(after?.retrospective)} agreed: ${value}${typeof after?.due === 'string' ? `, by ${format(parseISO(after.due), 'EEE d MMM')}` : ''}.`,
 	},
 	'action-done': { setting: false, says: ({ value }) => `Done as agreed: ${value}.` },
+	comment: {
+		setting: false,
+		tells: [
+			{ as: 'asked', to: { named: 'asks' } },
+			{ as: 'answered', to: { named: 'answers' } },
+			{ as: 'mentioned', to: { named: 'mentions' } },
+			{ as: 'replied', to: { named: 'thread' } },
+			{ as: 'said', to: 'page' },
+		],
+		after: ['initiative', 'replyTo', 'mentions', 'asks', 'answers', 'thread'],
+		says: ({ who, after }) => `${who ?? 'Somebody'} said something ${onPage(after)}.`,
+	},
+	'comment-changed': {
+		setting: false,
+		tells: [{ as: 'mentioned', to: { named: 'mentions' } }],
+		after: ['initiative', 'of', 'mentions'],
+		says: ({ who, after }) => `${who ?? 'Somebody'} changed what they had said ${onPage(after)}.`,
+	},
+	'comment-withdrawn': {
+		setting: false,
+		after: ['initiative', 'of'],
+		says: ({ who, after }) => `${who ?? 'Somebody'} took back what they had said ${onPage(after)}.`,
+	},
+	'notes-changed': {
+		setting: false,
+		tells: [{ as: 'noted', to: 'page' }],
+		before: ['text'],
+		after: ['initiative', 'text'],
+		says: ({ after }) => `The notes ${onPage(after)} were changed.`,
+	},
+	attached: {
+		setting: false,
+		tells: [{ as: 'noted', to: 'page' }],
+		after: ['initiative', 'file'],
+		says: ({ value, after }) => `The file ${value} was put ${onPage(after)}.`,
+	},
+	detached: {
+		setting: false,
+		after: ['initiative', 'file'],
+		says: ({ value, after }) => `The file ${value} was taken off, ${onPage(after)}.`,
+	},
 	undone: {
 		setting: false,
 		says: ({ value }) => `What was done with sprint ${value} was taken back.`,

@@ -1,5 +1,6 @@
 import type { NoticeView } from '../pages/notices.ts';
 import { NOTICE_KINDS, type NoticeKind } from '../notices/kinds.ts';
+import { noticeAddress } from '../notices/address.ts';
 import { count, list } from '../words.ts';
 
 /** A letter before it is set: plain words, the one link that it is about, and how to be sent no more of them. */
@@ -24,9 +25,9 @@ const cut = (text: string) =>
 	text.length > MOST_SUBJECT ? `${text.slice(0, MOST_SUBJECT).trimEnd()}…` : text;
 
 /** What a notice is called in a subject and a heading: its card, or its board. */
-const calledOf = ({ card, board }: NoticeView) => (card ? `${card.key} ${card.title}` : board.name);
-const placeOf = (origin: string, { card, board }: NoticeView) =>
-	card ? `${origin}/cards/${card.key}` : `${origin}/boards/${board.slug}`;
+const calledOf = ({ card, page, board }: NoticeView) =>
+	card ? `${card.key} ${card.title}` : page?.initiative ? `${page.initiative}, ${board.name}` : board.name;
+const placeOf = (origin: string, notice: NoticeView) => origin + noticeAddress(notice);
 
 /** A letter that tells one notice at once. */
 export function noticeLetter(
@@ -42,7 +43,9 @@ export function noticeLetter(
 			href: placeOf(origin, notice),
 		},
 		foot: [
-			...(answers && notice.card ? ['What you answer to this letter is said on the card.'] : []),
+			...(answers && (notice.card || notice.page)
+				? [`What you answer to this letter is said ${notice.card ? 'on the card' : 'there'}.`]
+				: []),
 			`You are sent this at once because of: ${NOTICE_KINDS[notice.kind].called.toLowerCase()}.`,
 		],
 		stop,

@@ -23,6 +23,7 @@ export const NOTICE_KINDS = {
 	moved: { called: 'It is moved', way: 'harrow' },
 	dated: { called: 'It gets another due date', way: 'harrow' },
 	said: { called: 'Something is said on it', way: 'harrow' },
+	noted: { called: 'Notes or files of a page that you watch change', way: 'harrow' },
 	archived: { called: 'It is archived', way: 'harrow' },
 	private: { called: 'It is made private, or open again', way: 'harrow' },
 	'sprint-started': { called: 'A sprint is started', way: 'harrow' },

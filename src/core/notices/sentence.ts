@@ -57,10 +57,15 @@ export function noticeSentence(event: ToldEvent): string {
 		case 'finished':
 			return `${who} finished it.`;
 	}
+	if (event.as === 'noted') return notedSentence(event, who);
 	if (!event.card) return `${who}: ${BOARD_EVENTS[event.kind as BoardEventName].says(event)}`;
 	const { says } = CARD_EVENTS[event.kind as CardEventName];
 	return `${who} ${says(event, { place: '', size: null, unit: event.unit })}`;
 }
+
+/** What happened to the notes or files of a page. */
+const notedSentence = ({ kind, value }: ToldEvent, who: string): string =>
+	kind === 'attached' ? `${who} put a file there: ${value}.` : `${who} changed the notes.`;
 
 /** What somebody is reminded of: `You wanted to be reminded: call the yard.` */
 export function reminderSentence(by: string | null, words: string): string {

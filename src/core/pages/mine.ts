@@ -27,9 +27,21 @@ export interface MineCard extends CardView {
 	asked: { comment: number; who: string; text: string } | null;
 }
 
+/** An open question to whoever looks that was asked on the page of a board or an initiative. */
+export interface PageQuestion {
+	board: { id: string; slug: string; name: string };
+	/** The initiative on whose page it was asked; null: that of the board. */
+	initiative: string | null;
+	comment: number;
+	who: string;
+	text: string;
+}
+
 /** Cards of somebody's own over all boards. */
 export interface MinePage {
 	of: MineOf;
 	today: string;
 	cards: MineCard[];
+	/** Beside one's own cards: what was asked on no card. */
+	asked: PageQuestion[];
 }

@@ -10,6 +10,8 @@ export interface NoticeView {
 	/** The board that it is about, and the card, where it is about one. */
 	board: { id: string; slug: string; name: string };
 	card: { id: string; key: string; title: string } | null;
+	/** The page of the board, or of one of its initiatives, where it is about what happened there. */
+	page: { initiative: string | null } | null;
 	/** Of the latest event: what it is to whoever is told. */
 	kind: NoticeKind;
 	at: string;

@@ -75,7 +75,7 @@ export interface StoredFile {
 }
 
 /**
- * A file on a card that a person may see.
+ * A file on a card, or on a page, that a person may see.
  * @throws Problem 404 where there is none, it was taken off, or the card is not for them
  */
 export async function fileNamed(person: Person, id: string): Promise<StoredFile> {
@@ -83,10 +83,11 @@ export async function fileNamed(person: Person, id: string): Promise<StoredFile>
 	const [found] = await rows<StoredFile>(
 		`select a.name, b.media, encode(b.sha256, 'hex') as sha256, b.data
 		from attachment a
-		join card c on c.id = a.card_id
-		join board_right r on r.board_id = c.board_id and r.person_id = $1
+		left join card c on c.id = a.card_id
+		left join page g on g.id = a.page_id
+		join board_right r on r.board_id = coalesce(c.board_id, g.board_id) and r.person_id = $1
 		join blob b on b.sha256 = a.sha256
-		where a.id = $2 and a.removed_at is null and may_see(c, $1)`,
+		where a.id = $2 and a.removed_at is null and (c.id is null or may_see(c, $1))`,
 		[person.id, id],
 		'file',
 	);

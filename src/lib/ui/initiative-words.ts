@@ -15,3 +15,7 @@ export function initiativeWords(
 		...(money !== null ? [`may cost ${money.toLocaleString('en-GB')}`] : []),
 	].join(', ');
 }
+
+/** Where an initiative of a board is looked at. */
+export const initiativeAddress = (board: string, name: string): string =>
+	`/boards/${board}/initiatives/${encodeURIComponent(name)}`;

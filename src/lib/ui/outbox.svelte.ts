@@ -1,13 +1,14 @@
 import type { Command } from '../commands.ts';
+import { keepCommand, keptCommands, letGo, type Kept } from './kept-commands';
 import type { Answer, Refusal, Sent } from './send';
 
-/** A command that is kept in this browser until it is answered. */
-interface Kept {
-	id: string;
-	command: Command;
-	input: object;
-	person: string;
-	at: number;
+/** What has to be said though nobody waits for it. */
+export interface Told {
+	sentence: string;
+	/** What was refused, beside what stands there now, field by field. */
+	both: { mine: string; now: string }[];
+	/** Sends what was refused all the same, over what stands there now. */
+	again?: () => void;
 }
 
 interface Waiting extends Kept {
@@ -15,7 +16,6 @@ interface Waiting extends Kept {
 	onwaiting?: () => void;
 }
 
-const KEY = 'harrow.outbox';
 const PAUSES_MS = [400, 1000, 2000, 4000, 8000, 15_000];
 /** Answers that are secrets are asked for while somebody looks, and never after. */
 const NEVER_KEPT: Command[] = ['MakeToken'];
@@ -30,8 +30,8 @@ class Outbox {
 	waiting = $state(0);
 	/** Cards that something waiting is about. */
 	about = $state.raw<ReadonlySet<string>>(new Set());
-	/** What has to be said though nobody waits for it: what was refused of what an earlier page had left. */
-	told = $state.raw<string[]>([]);
+	/** What was refused of what an earlier page had left, and other things that nobody waits for. */
+	told = $state.raw<Told[]>([]);
 	private person = '';
 	private line: Waiting[] = [];
 	private sending = false;
@@ -45,11 +45,7 @@ class Outbox {
 	begin(person: string, onresumed: () => void): () => void {
 		this.person = person;
 		this.resumed = onresumed;
-		const left = read().filter(
-			(kept) => kept.person === person && !this.line.some((one) => one.id === kept.id),
-		);
-		for (const kept of left) this.line.push({ ...kept, answer: (sent) => this.hear(kept, sent) });
-		if (left.length) void this.go();
+		void this.goOn(person);
 		const online = () => this.wake();
 		// Leaving is asked about only where something would have to wait for the next visit.
 		const leaving = (event: BeforeUnloadEvent) => this.waiting && event.preventDefault();
@@ -61,6 +57,22 @@ class Outbox {
 		};
 	}
 
+	/** What an earlier page left goes before what this one sends. */
+	private async goOn(person: string): Promise<void> {
+		const known = await keptCommands();
+		const left = known.filter(
+			(kept) => kept.person === person && !this.line.some((one) => one.id === kept.id),
+		);
+		if (!left.length) return;
+		// What is on its way already stays in front.
+		this.line.splice(
+			this.sending ? 1 : 0,
+			0,
+			...left.map((kept) => ({ ...kept, answer: (sent: Sent) => this.hear(kept, sent) })),
+		);
+		void this.go();
+	}
+
 	/** Sends a command once all before it are answered; gives its answer, however long that takes. */
 	send(command: Command, input: object, onwaiting?: () => void): Promise<Sent> {
 		return new Promise((answer) => {
@@ -69,7 +81,7 @@ class Outbox {
 				...{ answer, onwaiting },
 			};
 			this.line.push(one);
-			if (!NEVER_KEPT.includes(command)) write([...read(), kept(one)]);
+			if (!NEVER_KEPT.includes(command)) keepCommand(kept(one));
 			void this.go();
 		});
 	}
@@ -80,8 +92,7 @@ class Outbox {
 		for (let one = this.line[0]; one; one = this.line[0]) {
 			const sent = await this.untilAnswered(one);
 			this.line.shift();
-			const { id } = one;
-			write(read().filter((known) => known.id !== id));
+			letGo(one.id);
 			this.waiting = 0;
 			this.about = new Set();
 			one.answer(sent);
@@ -120,49 +131,46 @@ class Outbox {
 	/** The answer to what an earlier page had left: nobody waits for it any more, so what was refused is said. */
 	private hear({ command, input }: Kept, sent: Sent): void {
 		if (sent.ok) return this.resumed();
-		const wanted = written(input);
-		this.tell(
-			`${words(command)} was refused: ${sent.refusal.title}${wanted ? ` You had written: “${wanted}”` : ''}`,
-		);
+		const { refusal } = sent;
+		const now = (refusal.now ?? {}) as Record<string, unknown>;
+		const both = written(input).map(([name, mine]) => ({ mine, now: name in now ? shown(now[name]) : '' }));
+		const version = typeof refusal.version === 'number' ? refusal.version : null;
+		const again = () =>
+			void this.send(command, { ...input, version }).then((answer) =>
+				this.hear({ command, input, id: '', person: this.person, at: 0 }, answer),
+			);
+		this.told = [
+			...this.told,
+			{
+				sentence: `${words(command)} was refused: ${refusal.title}`,
+				both,
+				...(version === null || !('version' in input) ? {} : { again }),
+			},
+		];
 	}
 
 	tell(sentence: string): void {
-		this.told = [...this.told, sentence];
+		this.told = [...this.told, { sentence, both: [] }];
 	}
-	heard(sentence: string): void {
-		this.told = this.told.filter((one) => one !== sentence);
+	heard(told: Told): void {
+		this.told = this.told.filter((one) => one !== told);
 	}
 }
 
 const kept = ({ id, command, input, person, at }: Waiting): Kept => ({ id, command, input, person, at });
 
-/** What somebody wrote or chose in a command, in words: none of it is lost with a refusal. */
-function written(input: object): string {
-	const { title, text, description, due, left, size, note, reason } = input as Record<string, unknown>;
-	const said = [title, text, description, due, left, size, note, reason].filter(
-		(one) => typeof one === 'string' || typeof one === 'number',
-	);
-	return said.join(', ');
-}
+const TYPED = ['title', 'text', 'description', 'start', 'due', 'left', 'size', 'percent', 'note', 'reason'];
+const shown = (value: unknown): string =>
+	typeof value === 'string' || typeof value === 'number' ? String(value) : '';
+
+/** What somebody wrote or chose in a command, field by field: none of it is lost with a refusal. */
+const written = (input: object): [name: string, value: string][] =>
+	TYPED.flatMap((name) => {
+		const value = shown((input as Record<string, unknown>)[name]);
+		return value ? [[name, value] as [string, string]] : [];
+	});
 
 /** `Move card` of `MoveCard` */
 const words = (command: string) => command.replace(/(?!^)[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
-
-function read(): Kept[] {
-	try {
-		return JSON.parse(localStorage.getItem(KEY) ?? '[]') as Kept[];
-	} catch {
-		return [];
-	}
-}
-
-function write(list: Kept[]): void {
-	try {
-		if (list.length) localStorage.setItem(KEY, JSON.stringify(list));
-		else localStorage.removeItem(KEY);
-	} catch {
-		// Where the browser keeps nothing, what is sent lives as long as the page.
-	}
-}
 
 export const outbox = new Outbox();

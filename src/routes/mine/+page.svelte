@@ -4,6 +4,7 @@
 	import Bar from '$lib/ui/frame/Bar.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
 	import { reread } from '$lib/ui/frame/reread';
+	import AskedRow from '$lib/ui/mine/AskedRow.svelte';
 	import MineRow from '$lib/ui/mine/MineRow.svelte';
 	import type { Command, CommandInput } from '$lib/commands';
 	import { send, type Refusal } from '$lib/ui/send';
@@ -45,6 +46,7 @@
 			return sum ? [amount(sum, unit)] : [];
 		}),
 	);
+	const questions = $derived(groups.asked.length + mine.asked.length);
 	let problem = $state('');
 	let said = $state('');
 
@@ -93,9 +95,9 @@
 				: ''}{left.length
 				? `; ${left.join(' and ')} left in ${groups.inHand.length === 1 ? 'it' : 'them'}`
 				: ''}.
-			{#if groups.asked.length}<b>{count(groups.asked.length, 'question')}</b>
-				{groups.asked.length === 1 ? 'waits' : 'wait'} for you.{/if}
 		{:else}Nothing of yours is in hand.{/if}
+		{#if mine.of === 'mine' && questions}<b>{count(questions, 'question')}</b>
+			{questions === 1 ? 'waits' : 'wait'} for you.{/if}
 	</h1>
 	<nav aria-label="Which cards">
 		{#each MINE as of (of)}<a
@@ -113,6 +115,7 @@
 			{me}
 			of={mine.of}
 			timer={data.timer?.card === card.id ? data.timer : null}
+			{tell}
 			onmove={(reason) => move(card, reason)}
 			ontimer={(runs) => void timer(card, runs)}
 			onanswer={(text) =>
@@ -123,14 +126,27 @@
 				)}
 		/>
 	{/snippet}
-	{#if !mine.cards.length}<p class="soft">{NONE[mine.of]}</p>
+	{#if !mine.cards.length && !mine.asked.length}<p class="soft">{NONE[mine.of]}</p>
 	{:else if mine.of === 'mine'}
 		{#each HEADS as [group, head, about] (group)}
-			{#if groups[group].length}
+			{@const onPages = group === 'asked' ? mine.asked : []}
+			{#if groups[group].length || onPages.length}
 				<section aria-labelledby="mine-{group}">
 					<h2 id="mine-{group}">{head} <small>{about}</small></h2>
 					<ul>
 						{#each groups[group] as card (card.id)}{@render row(card, group)}{/each}
+						{#each onPages as asked (`${asked.board.id} ${asked.comment}`)}<AskedRow
+								{asked}
+								onanswer={async (text) =>
+									!(await tell(
+										'CommentPage',
+										{
+											...{ board: asked.board.id, text, replyTo: asked.comment },
+											...(asked.initiative === null ? {} : { initiative: asked.initiative }),
+										},
+										'Answered.',
+									))}
+							/>{/each}
 					</ul>
 				</section>
 			{/if}

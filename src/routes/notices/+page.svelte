@@ -67,7 +67,15 @@
 	}
 	async function answer(notice: NoticeView, text: string): Promise<boolean> {
 		const replyTo = notice.comment ?? undefined;
-		const sent = await send('CommentCard', { card: notice.card!.id, text, ...(replyTo ? { replyTo } : {}) });
+		const words = { text, ...(replyTo ? { replyTo } : {}) };
+		const initiative = notice.page?.initiative;
+		const sent = notice.card
+			? await send('CommentCard', { card: notice.card.id, ...words })
+			: await send('CommentPage', {
+					board: notice.board.id,
+					...(initiative ? { initiative } : {}),
+					...words,
+				});
 		problem = sent.ok ? (sent.answer.advice ?? '') : sent.refusal.title;
 		if (sent.ok) {
 			said = 'Answered.';
@@ -106,7 +114,7 @@
 			const to = event.key === 'ArrowDown' ? Math.min(at + 1, shown.length - 1) : Math.max(at - 1, 0);
 			focus(shown[to]?.id);
 		} else if (does === 'open' || !notice) return;
-		else if (does === 'answer' && notice.card) answering = notice.id;
+		else if (does === 'answer' && notice.comment) answering = notice.id;
 		else if (does === 'away') void putAway([notice]);
 		event.preventDefault();
 	}

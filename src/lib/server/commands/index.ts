@@ -49,8 +49,12 @@ import { blockCard } from './card/block-card.ts';
 import { changeCards } from './card/change-cards.ts';
 import { checklistCard } from './card/checklist-card.ts';
 import { classifyCard } from './card/classify-card.ts';
-import { changeComment, commentCard, withdrawComment } from './card/comment-card.ts';
+import { changeComment, commentCard, withdrawComment } from './talk/comment-card.ts';
 import { askToWatch, watchCard } from './card/watch-card.ts';
+import { attachToPage, removePageFile } from './page/files.ts';
+import { writeNotes } from './page/notes.ts';
+import { changePageComment, commentPage, withdrawPageComment } from './page/talk.ts';
+import { watchPage } from './page/watch-page.ts';
 import { watchBoard } from './board/watch-board.ts';
 import { chooseNotices, markNotices } from './you/notices.ts';
 import { correctLeft } from './card/correct-left.ts';
@@ -210,6 +214,13 @@ const all = [
 	watchCard,
 	askToWatch,
 	watchBoard,
+	attachToPage,
+	changePageComment,
+	commentPage,
+	removePageFile,
+	watchPage,
+	withdrawPageComment,
+	writeNotes,
 	changeComment,
 	withdrawComment,
 	doTogether,

@@ -178,6 +178,8 @@ interface CardRef {
 
 interface Note {
 	card: string | null;
+	/** The page of the board, or of an initiative, on which it happened. */
+	page: string | null;
 	kind: CardEventName | BoardEventName;
 	value: string;
 	before: unknown;
@@ -253,7 +255,8 @@ export class BoardContext implements PersonContext {
 			const mustSee = ref.version !== undefined || ref.seen;
 			if (!known || (mustSee && !known.seen && !this.blind)) throw notFound('card');
 			const { card } = known;
-			if (ref.version !== undefined && card.version !== ref.version) throw await this.changed(card);
+			if (ref.version !== undefined && card.version !== ref.version)
+				throw await this.changed(card, known.seen);
 			cards.push(card);
 		}
 		return cards;
@@ -324,7 +327,22 @@ export class BoardContext implements PersonContext {
 		after: unknown = null,
 		stands: Standing | null = null,
 	): void {
-		this.notes.push({ card, kind, value, before, after, stands });
+		this.notes.push({ card, page: null, kind, value, before, after, stands });
+	}
+
+	/** Notes what happens on a page of the board, or of one of its initiatives. */
+	noteOnPage(
+		page: { id: string; initiative: string | null },
+		kind: BoardEventName,
+		value: string,
+		after: Record<string, unknown> = {},
+		before: unknown = null,
+	): void {
+		const of = page.initiative === null ? {} : { initiative: page.initiative };
+		this.notes.push({
+			...{ card: null, page: page.id, kind, value, before },
+			...{ after: { ...after, ...of }, stands: null },
+		});
 	}
 
 	/** Refuses when the card is archived: it is restored first. */
@@ -333,7 +351,7 @@ export class BoardContext implements PersonContext {
 		throw new Problem(409, 'card.archived', `Card ${card.number} is archived. Restore it first.`, 'card');
 	}
 
-	private async changed(card: CardRow): Promise<Problem> {
+	private async changed(card: CardRow, seen: boolean): Promise<Problem> {
 		const { rows } = await this.tx.query<{ id: string; name: string }>(
 			`select p.id, p.name from event e join person p on p.id = e.actor_id where e.card_id = $1 order by e.seq desc limit 1`,
 			[card.id],
@@ -344,7 +362,12 @@ export class BoardContext implements PersonContext {
 			'card.changed',
 			`${who} changed card ${card.number} after you last saw it. Look at it as it stands now and try again.`,
 			'version',
-			{ version: card.version },
+			{ version: card.version, ...(seen ? { now: shownNow(card) } : {}) },
 		);
 	}
 }
+
+/** What a card says now, told to whoever would have written over it. */
+const shownNow = ({ title, description, start, due, size, left, percent }: CardRow) => ({
+	...{ title, description, start, due, size, left, percent },
+});

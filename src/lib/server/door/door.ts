@@ -273,10 +273,10 @@ async function write(
 	await tx.query({
 		name: 'command-write',
 		text: `with events as (
-				insert into event (board_id, seq, card_id, actor_id, command_id, kind, at, value, before, after, stands_for)
-				select $1::uuid, e.seq, e.card, $2::uuid, $3::uuid, e.kind, coalesce((e.stands ->> 'at')::timestamptz, $4), e.value, e.before, e.after,
+				insert into event (board_id, seq, card_id, page_id, actor_id, command_id, kind, at, value, before, after, stands_for)
+				select $1::uuid, e.seq, e.card, e.page, $2::uuid, $3::uuid, e.kind, coalesce((e.stands ->> 'at')::timestamptz, $4), e.value, e.before, e.after,
 					(e.stands ->> 'seq')::bigint
-				from jsonb_to_recordset($5) as e(seq bigint, card uuid, kind text, value text, before jsonb, after jsonb, stands jsonb)
+				from jsonb_to_recordset($5) as e(seq bigint, card uuid, page uuid, kind text, value text, before jsonb, after jsonb, stands jsonb)
 			), cards as (
 				insert into command_card (command_id, card_id, before, version_after)
 				select $3::uuid, c.id, c.before, c.version

@@ -24,6 +24,7 @@ const TABLES = {
 	membership: { key: ['team_id', 'person_id'], called: 'What this person is in the team' },
 	skill: { key: ['team_id', 'person_id', 'name'], called: 'What this person can do' },
 	sprint: { key: ['id'], called: 'This sprint' },
+	page: { key: ['id'], called: 'This page' },
 	team: { key: ['id'], called: 'What is set of this team' },
 	watch: { key: ['card_id', 'person_id'], called: 'Who watches this card' },
 	timer: { key: ['person_id'], called: 'The timer' },

@@ -18,7 +18,9 @@ const addresses = (field: AddressObject | AddressObject[] | undefined): string[]
 
 interface Answered {
 	person: Person;
-	card: string;
+	card: string | null;
+	/** The initiative on whose page it was said; null: that of the board, where it is about no card. */
+	initiative: string | null;
 	comment: number | null;
 	board: string;
 	/** They may see the board; else they asked for the card. */
@@ -66,6 +68,16 @@ export async function takeLetter(raw: Buffer, recipient?: string): Promise<Answe
 	if (text.length > MOST_CHARACTERS)
 		throw new Problem(413, 'mail.too_long', 'The answer may have at most 10,000 characters.');
 	const replyTo = answered.sees ? answered.comment : null;
+	if (answered.card === null)
+		return obey(answered.person, {
+			id: idOf(letter, secret!, text),
+			command: 'CommentPage',
+			input: {
+				...{ board: answered.board, text },
+				...(answered.initiative === null ? {} : { initiative: answered.initiative }),
+				...(replyTo ? { replyTo } : {}),
+			},
+		});
 	return obey(answered.person, {
 		id: idOf(letter, secret!, text),
 		command: answered.sees ? 'CommentCard' : 'SayOnAsked',
@@ -106,6 +118,7 @@ async function answeredBy(secret: string): Promise<Answered | null> {
 	const [found] = await rows<Answered>(
 		`select json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'email', p.email, 'scope', 'write') as person,
 			n.card_id as card, n.board_id as board,
+			(select i.name from page g join initiative i on i.id = g.initiative_id where g.id = n.page_id) as initiative,
 			exists (select from board_right r where r.board_id = n.board_id and r.person_id = p.id) as sees, (
 				select coalesce((e.after ->> 'replyTo')::bigint, e.seq) from event e
 				where e.board_id = n.board_id and e.seq = any(n.seqs) and e.kind = 'comment'
@@ -114,7 +127,7 @@ async function answeredBy(secret: string): Promise<Answered | null> {
 		from mail m
 		join person p on p.id = m.person_id
 		join notice n on n.id = m.notices[1]
-		where m.secret = $1 and m.kind = 'notice' and n.card_id is not null and m.made_at > $2::timestamptz - interval '${DAYS} days'`,
+		where m.secret = $1 and m.kind = 'notice' and num_nonnulls(n.card_id, n.page_id) = 1 and m.made_at > $2::timestamptz - interval '${DAYS} days'`,
 		[secret, now()],
 	);
 	return found ?? null;

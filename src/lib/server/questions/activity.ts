@@ -71,7 +71,7 @@ const TOLD = `select n.at, n.board_id || '.' || n.seq as id, json_build_object('
 				order by o.seq desc limit 1) end,
 			'said', case when e.kind in ('comment', 'comment-changed') then coalesce((
 				select case w.kind when 'comment-withdrawn' then '' else w.value end from event w
-				where w.card_id = e.card_id and w.board_id = e.board_id and w.kind in ('comment-changed', 'comment-withdrawn')
+				where (w.card_id = e.card_id or w.page_id = e.page_id) and w.board_id = e.board_id and w.kind in ('comment-changed', 'comment-withdrawn')
 					and (w.after ->> 'of')::bigint = coalesce((e.after ->> 'of')::bigint, e.seq)
 				order by w.seq desc limit 1), e.value) end) as event
 	from n

@@ -1,11 +1,11 @@
-import type { CardPage, NamedCard } from '../../../core/pages/card.ts';
-import { keysIn } from '../../../core/talk/keys.ts';
+import type { CardPage } from '../../../core/pages/card.ts';
 import { asSaid } from '../../../core/talk/talk.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { TITLE_TO } from './titles.ts';
 import { cardViews } from './card-view.ts';
+import { namedIn } from './named-cards.ts';
 
 /**
  * A card with all that happened to it. One that was moved to another board is read there, as far as the person may see it.
@@ -99,22 +99,5 @@ export async function cardPage(person: Person, key: string): Promise<CardPage> {
 	const whole = JSON.parse(JSON.stringify(card)) as CardPage;
 	const history = asSaid(whole.history);
 	const said = history.flatMap(({ kind, value }) => (kind.startsWith('comment') ? value : ''));
-	return { ...whole, history, named: await namedIn(person, [whole.description, ...said].join('\n')) };
-}
-
-/** Cards that a text names by their keys, as far as a person may see them. */
-async function namedIn(person: Person, text: string): Promise<CardPage['named']> {
-	const keys = keysIn(text).slice(0, 200);
-	if (!keys.length) return {};
-	const found = await rows<NamedCard & { key: string }>(
-		`select k.key || '-' || c.number as key, c.title, c.clock = 'done' as done
-		from unnest($2::text[]) n(key)
-		join board_key k on k.key = split_part(n.key, '-', 1)
-		join card c on c.board_id = k.board_id and c.number = split_part(n.key, '-', 2)::bigint
-		join board_right r on r.board_id = c.board_id and r.person_id = $1
-		where may_see(c, $1)`,
-		[person.id, keys],
-		'named-cards',
-	);
-	return Object.fromEntries(found.map(({ key, ...card }) => [key, card]));
+	return { ...whole, history, named: await namedIn(person.id, [whole.description, ...said].join('\n')) };
 }

@@ -2,7 +2,7 @@ import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { plainWords } from '../../../core/notices/sentence.ts';
 import { shownTo } from '../../../core/board/private.ts';
-import type { MineCard, MineOf, MinePage } from '../../../core/pages/mine.ts';
+import type { MineCard, MineOf, MinePage, PageQuestion } from '../../../core/pages/mine.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
@@ -56,6 +56,7 @@ export async function minePage(person: Person, of: MineOf): Promise<MinePage> {
 		'zone-of',
 	);
 	const today = dayText(zoneOf(zone!.zone).day(at.getTime()));
+	const onPages = of === 'mine' ? askedOnPages(person) : Promise.resolve([]);
 	const cards = await rows<MineCard>(
 		`select v.*, b.key || '-' || v.number as key,
 			json_build_object('id', b.id, 'slug', b.slug, 'name', b.name, 'unit', b.unit, 'timeZone', t.time_zone, 'role', r.role) as board,
@@ -98,5 +99,30 @@ export async function minePage(person: Person, of: MineOf): Promise<MinePage> {
 			...(shownTo(card, person.id) as MineCard),
 			asked: card.asked && { ...card.asked, text: plainWords(card.asked.text) },
 		})),
+		asked: await onPages,
 	};
+}
+
+/** Open questions to somebody on pages of boards that they see, the latest first. */
+async function askedOnPages(person: Person): Promise<PageQuestion[]> {
+	const found = await rows<PageQuestion>(
+		`select json_build_object('id', b.id, 'slug', b.slug, 'name', b.name) as board, i.name as initiative, e.seq as comment,
+			p.name as who, coalesce((
+				select w.value from event w
+				where w.page_id = e.page_id and w.kind = 'comment-changed' and (w.after ->> 'of')::bigint = e.seq
+				order by w.seq desc limit 1), e.value) as text
+		from question q
+		join page g on g.id = q.page_id
+		join board b on b.id = q.board_id and b.away_at is null
+		join board_right r on r.board_id = b.id and r.person_id = $1
+		join event e on e.board_id = q.board_id and e.seq = q.seq
+		left join initiative i on i.id = g.initiative_id
+		left join person p on p.id = e.actor_id
+		where q.person_id = $1 and q.answered_seq is null
+		order by e.at desc
+		limit ${MOST}`,
+		[person.id],
+		'mine-on-pages',
+	);
+	return found.map((one) => ({ ...one, text: plainWords(one.text) }));
 }

@@ -18,6 +18,8 @@ const TOLD = 3;
 const SEEN = `join board b on b.id = n.board_id
 	left join board_right r on r.board_id = n.board_id and r.person_id = $1
 	left join card c on c.id = n.card_id
+	left join page g on g.id = n.page_id
+	left join initiative i on i.id = g.initiative_id
 	where n.person_id = $1 and (c.id is null or may_see(c, $1))
 		-- Whoever asked for a card is told of it, though they may not see its board.
 		and (r.person_id is not null or c.asker_id = $1 and not c.private)
@@ -76,6 +78,7 @@ const noticeRows = (person: string, asked: Wanted): Promise<Row[]> =>
 	rows<Row>(
 		`select n.id, json_build_object('id', b.id, 'slug', b.slug, 'name', b.name) as board,
 		case when c.id is not null then json_build_object('id', c.id, 'key', b.key || '-' || c.number, 'title', c.title) end as card,
+		case when g.id is not null then json_build_object('initiative', i.name) end as page,
 		n.kinds, n.at, n.times, n.day::text,
 			(select json_build_object('words', r.words, 'by', case when r.person_id <> $1 then p.name end)
 			from reminder r join person p on p.id = r.person_id where r.id = n.reminder_id) as reminds,
@@ -90,7 +93,7 @@ const noticeRows = (person: string, asked: Wanted): Promise<Row[]> =>
 			left join lateral (
 				select r.root, (
 					select case w.kind when 'comment-withdrawn' then '' else w.value end from event w
-					where w.card_id = e.card_id and w.kind in ('comment-changed', 'comment-withdrawn')
+					where (w.card_id = e.card_id or w.page_id = e.page_id) and w.kind in ('comment-changed', 'comment-withdrawn')
 						and (w.after ->> 'of')::bigint = r.root and w.board_id = e.board_id
 					order by w.seq desc
 					limit 1
@@ -105,7 +108,7 @@ const noticeRows = (person: string, asked: Wanted): Promise<Row[]> =>
 	${SEEN}
 		and ($6::uuid[] is null or n.id = any($6))
 			and (n.away_at is not null) = ($2 = 'away') and ($2 <> 'asks' or n.asks and ${OPEN})
-		and ($3 = '' or strpos(lower(coalesce(c.title, '') || ' ' || b.key || '-' || coalesce(c.number::text, '') || ' ' || b.name), lower($3)) > 0)
+		and ($3 = '' or strpos(lower(coalesce(c.title, i.name, '') || ' ' || b.key || '-' || coalesce(c.number::text, '') || ' ' || b.name), lower($3)) > 0)
 		and ($4::bigint is null or (n.at, n.id) < (timestamptz 'epoch' + $4::bigint * interval '1 microsecond', $5::uuid))
 	order by n.at desc, n.id desc
 	limit $7`,

@@ -21,6 +21,7 @@
 	import Related from './Related.svelte';
 	import Reminders from './Reminders.svelte';
 	import Talk from './Talk.svelte';
+	import { pictureFor } from './upload';
 	import TimeSpent from './TimeSpent.svelte';
 	import { reread } from '../frame/reread';
 	import { ask as readFrom, type Refusal } from '../send';
@@ -190,6 +191,12 @@
 		await load(cardKey);
 		return sent.ok;
 	}
+	/** A picture in the talk is a file of the card. */
+	const picture = (file: File) =>
+		pictureFor(file, async (sent) => {
+			const kept = await board.ask('AttachFiles', { card: card!.id, files: [sent] });
+			return kept.ok ? kept.answer.result.files[0] : undefined;
+		});
 	async function again(work: Promise<unknown>) {
 		await work;
 		await load(cardKey);
@@ -399,6 +406,7 @@
 					me={head.me}
 					timeZone={head.timeZone}
 					mayAsk={mayEdit && !card.archived}
+					onpicture={mayEdit && !card.archived ? picture : undefined}
 					onsay={(text, replyTo) => talk('CommentCard', { card: card.id, text, replyTo })}
 					onchange={(comment, text) => talk('ChangeComment', { card: card.id, comment, text })}
 					onwithdraw={(comment) => void talk('WithdrawComment', { card: card.id, comment })}

@@ -11,10 +11,10 @@
 		/** Puts files that were sent on the card; gives whether they are there. */
 		onattach: (files: { upload: string; name: string }[]) => Promise<boolean>;
 		onremove: (file: Attachment) => void;
-		/** Which of its pictures the card shows; null for none. */
-		onfront: (file: Attachment | null) => void;
+		/** Which of its pictures the card shows; null for none. Left out where none stands in front. */
+		onfront?: (file: Attachment | null) => void;
 	}
-	/** The files of a card: dropped, pasted or picked, several at once; pictures are shown, others are downloaded. */
+	/** The files of a card or a page: dropped, pasted or picked, several at once; pictures are shown, others are downloaded. */
 	let { files, timeZone, mayEdit, onattach, onremove, onfront }: Props = $props();
 
 	interface Coming {
@@ -39,7 +39,7 @@
 				? `${figure(bytes / 1000, 0)} kB`
 				: `${figure(bytes / 1_000_000)} MB`;
 
-	/** Sends files beside each other; each is put on the card as it comes through. */
+	/** Sends files beside each other; each is put there as it comes through. */
 	export async function add(list: Iterable<File>): Promise<void> {
 		await Promise.all([...list].map(one));
 	}
@@ -100,7 +100,7 @@
 					<small>{size(file.bytes)}, {file.by}, {momentWords(file.at, timeZone)}</small>
 				</span>
 				{#if mayEdit}
-					{#if shown(file)}<button
+					{#if onfront && shown(file)}<button
 							type="button"
 							class="link"
 							aria-pressed={file.front}

@@ -15,6 +15,8 @@
 		rows?: number;
 		take?: boolean;
 		onsay: () => void;
+		/** Sends a picture; gives the Markdown that shows it, or null where it was not taken. Left out where there are none. */
+		onpicture?: (file: File) => Promise<string | null>;
 		/** Leaves it; without it there is nothing to leave. */
 		onleave?: () => void;
 	}
@@ -28,10 +30,35 @@
 		rows = 2,
 		take = false,
 		onsay,
+		onpicture,
 		onleave,
 	}: Props = $props();
 	let place = $state<HTMLElement>();
 	const MOST = 6;
+
+	let sending = $state(0);
+	/** Sends pictures that were pasted, dropped or picked, and shows them where somebody writes. */
+	async function show(files: Iterable<File>): Promise<void> {
+		for (const file of files) {
+			sending += 1;
+			const area = place?.querySelector('textarea');
+			const at = area?.selectionEnd ?? text.length;
+			const shown = await onpicture!(file);
+			sending -= 1;
+			if (shown)
+				text = `${text.slice(0, at)}${at && text[at - 1] !== '\n' ? '\n' : ''}${shown}\n${text.slice(at)}`;
+			area?.focus();
+		}
+	}
+	const pictures = (list: FileList | undefined) =>
+		onpicture ? [...(list ?? [])].filter(({ type }) => type.startsWith('image/')) : [];
+	function takeIn(event: ClipboardEvent | DragEvent): void {
+		const files = pictures(('clipboardData' in event ? event.clipboardData : event.dataTransfer)?.files);
+		if (!files.length) return;
+		event.preventDefault();
+		event.stopPropagation();
+		void show(files);
+	}
 
 	interface Named {
 		name: string;
@@ -97,6 +124,8 @@
 			bind:value={text}
 			maxlength={10000}
 			aria-label={id ? undefined : label}
+			onpaste={takeIn}
+			ondrop={takeIn}
 			placeholder="{label}; Ctrl and Enter sends it, @ names somebody"
 			onkeydown={(event: KeyboardEvent) => {
 				if (event.key === 'Escape' && onleave && !place?.querySelector('.names')) {
@@ -110,8 +139,25 @@
 			}}
 		/>
 	</text-expander>
-	{#if text.trim() || onleave}<p>
-			<button type="button" class="go" disabled={!text.trim()} onclick={onsay}>{does}</button>
+	{#if text.trim() || onleave || onpicture}<p>
+			{#if text.trim() || onleave}<button
+					type="button"
+					class="go"
+					disabled={!text.trim() || sending > 0}
+					onclick={onsay}>{does}</button
+				>{/if}
+			{#if onpicture}<label class="link"
+					><input
+						type="file"
+						accept="image/*"
+						multiple
+						class="sr-only"
+						onchange={(event) => {
+							const input = event.currentTarget;
+							void show(pictures(input.files ?? undefined)).then(() => (input.value = ''));
+						}}
+					/>{sending ? 'Sending…' : 'A picture'}</label
+				>{/if}
 			{#if onleave}<button type="button" class="plain" onclick={onleave}>Leave it</button>{/if}
 		</p>{/if}
 </div>
@@ -123,6 +169,14 @@
 	text-expander {
 		display: block;
 		position: relative;
+	}
+	label {
+		align-self: center;
+		cursor: pointer;
+	}
+	label:focus-within {
+		outline: 2px solid var(--moss);
+		outline-offset: 2px;
 	}
 	p {
 		display: flex;

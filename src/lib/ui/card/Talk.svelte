@@ -8,7 +8,8 @@
 	import Say from './Say.svelte';
 
 	interface Props {
-		card: Pick<CardPage, 'key' | 'history' | 'told' | 'watching' | 'asker'>;
+		/** The card, or the page of a board or an initiative, on which it is said. */
+		card: Pick<CardPage, 'key' | 'history' | 'told' | 'watching'> & { asker?: string | null };
 		people: readonly PersonView[];
 		/** Who looks. */
 		me: string;
@@ -20,10 +21,23 @@
 		onchange: (comment: number, text: string) => Promise<boolean>;
 		onwithdraw: (comment: number) => void;
 		onwatch: (watch: boolean) => void;
-		onaskwatch: (person: string) => void;
+		onaskwatch?: (person: string) => void;
+		/** Sends a picture for what is being said; gives the Markdown that shows it. */
+		onpicture?: (file: File) => Promise<string | null>;
 	}
-	let { card, people, me, timeZone, mayAsk, onsay, onchange, onwithdraw, onwatch, onaskwatch }: Props =
-		$props();
+	let {
+		card,
+		people,
+		me,
+		timeZone,
+		mayAsk,
+		onsay,
+		onchange,
+		onwithdraw,
+		onwatch,
+		onaskwatch,
+		onpicture,
+	}: Props = $props();
 	const talk = $derived(talkOf(card.history));
 	const stored = $derived(`comment-${card.key}`);
 	// svelte-ignore state_referenced_locally
@@ -67,6 +81,7 @@
 			label="What you said"
 			bind:text={aside}
 			{people}
+			{onpicture}
 			does="Change it"
 			take
 			onsay={() => void finish(comment)}
@@ -87,6 +102,7 @@
 			label="Your answer"
 			bind:text={aside}
 			{people}
+			{onpicture}
 			does="Answer"
 			take
 			onsay={() => void finish(comment)}
@@ -109,7 +125,15 @@
 {#if card.asker}<p class="asker">
 		<b>{card.asker} asked for this</b> on the ask page, and reads what is said here.
 	</p>{/if}
-<Say id="card-comment" label="Say something" bind:text {people} does="Say it" onsay={() => void say()} />
+<Say
+	id="card-comment"
+	label="Say something"
+	bind:text
+	{people}
+	{onpicture}
+	does="Say it"
+	onsay={() => void say()}
+/>
 <p class="told">
 	{told.length ? `Told of what happens here: ${list(told)}.` : 'Nobody is told of what happens here.'}
 	<button type="button" class="link" onclick={() => onwatch(!card.watching)}
@@ -121,7 +145,7 @@
 			onchange={(event) => {
 				const { value } = event.currentTarget;
 				event.currentTarget.value = '';
-				if (value) onaskwatch(value);
+				if (value) onaskwatch?.(value);
 			}}
 		>
 			<option value="">Ask somebody to</option>

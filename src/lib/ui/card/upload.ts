@@ -38,3 +38,17 @@ export function sendFile(file: Blob, onshare: (share: number) => void): Sending 
 	request.send(file);
 	return { done, cancel: () => request.abort() };
 }
+
+/**
+ * Sends a picture and puts it where it belongs; gives the Markdown that shows it in a text, or null where it was not taken.
+ * @param attach puts what was sent on its card or page, and gives the id of the file
+ */
+export async function pictureFor(
+	file: File,
+	attach: (sent: { upload: string; name: string }) => Promise<string | undefined>,
+): Promise<string | null> {
+	const sent = await sendFile(file, () => undefined).done;
+	const name = file.name || 'picture.png';
+	const id = sent?.ok ? await attach({ upload: sent.upload, name }) : undefined;
+	return id ? `![${name.replace(/[[\]()\\]/g, ' ')}](/api/files/${id})` : null;
+}

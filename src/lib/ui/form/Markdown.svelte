@@ -41,6 +41,13 @@
 		padding: 6px 8px;
 		overflow-x: auto;
 	}
+	.markdown :global(img) {
+		display: block;
+		max-width: 100%;
+		max-height: 320px;
+		border: 1px solid var(--rule);
+		border-radius: 2px;
+	}
 	.markdown :global(blockquote) {
 		border-left: 3px solid var(--rule);
 		padding-left: 10px;

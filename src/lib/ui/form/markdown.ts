@@ -3,6 +3,17 @@ import { Marked, type Tokens } from 'marked';
 import type { NamedCard } from '$core/pages/card';
 import { KEY } from '$core/talk/keys';
 
+/** Pictures are those that were put on a card or a page; others would tell their servers who looks. */
+const OWN_PICTURE = /^\/api\/files\/[0-9a-f-]{36}$/;
+DOMPurify.addHook('afterSanitizeAttributes', (node) => {
+	if (node.tagName !== 'IMG') return;
+	if (!OWN_PICTURE.test(node.getAttribute('src') ?? '')) {
+		node.replaceWith(document.createTextNode(node.getAttribute('alt') ?? ''));
+		return;
+	}
+	node.setAttribute('loading', 'lazy');
+});
+
 /**
  * Markdown as HTML that is safe to show: scripts, styles, forms and frames are taken out.
  * @param named cards that the text may name by their keys: those are links, struck out where the card is finished
@@ -29,9 +40,18 @@ export function markdown(text: string, named: Readonly<Record<string, NamedCard>
 			},
 		],
 	});
+	marked.use({
+		renderer: {
+			image: ({ href, text: words }) => {
+				const alt = words.replace(/[&<>"]/g, (one) => `&#${one.charCodeAt(0)};`);
+				if (!OWN_PICTURE.test(href)) return alt;
+				return `<a href="${href}" target="_blank" rel="noopener"><img src="${href}" alt="${alt || 'Picture'}"></a>`;
+			},
+		},
+	});
 	const html = marked.parse(text, { async: false, breaks: true, gfm: true });
 	return DOMPurify.sanitize(html, {
-		FORBID_TAGS: ['style', 'form', 'input', 'button', 'iframe', 'img'],
+		FORBID_TAGS: ['style', 'form', 'input', 'button', 'iframe'],
 		FORBID_ATTR: ['style', 'class', 'id'],
 	});
 }

@@ -23,12 +23,8 @@
 				: ''}.
 		</p>
 	{/if}
-	{#each outbox.told as sentence, i (i)}
-		{#await import('./Message.svelte') then { default: Message }}<Message
-				text={sentence}
-				tone="warn"
-				onclose={() => outbox.heard(sentence)}
-			/>{/await}
+	{#each outbox.told as told, i (i)}
+		{#await import('./Refused.svelte') then { default: Refused }}<Refused {told} />{/await}
 	{/each}
 	{#if board.message}
 		{@const { text, tone, undo } = board.message}

@@ -4,7 +4,8 @@
 	import type { RunningTimer } from '$core/pages/time';
 	import { clockText } from '$core/capacity/hours-text';
 	import { parseDay } from '$core/calendar/days';
-	import { Textarea } from 'flowbite-svelte';
+	import type { Command, CommandInput } from '../../commands';
+	import Answer from '../form/Answer.svelte';
 	import { outbox } from '../outbox.svelte';
 	import type { Refusal } from '../send';
 	import { amount, blockedWords, daysSince, dueWords, figure, list, shortDate } from '../words';
@@ -21,9 +22,11 @@
 		onmove: (reason?: string) => Promise<Refusal | null>;
 		ontimer: (runs: boolean) => void;
 		onanswer: (text: string) => Promise<Refusal | null>;
+		/** Does anything else with it, and says so. */
+		tell: <C extends Command>(command: C, input: CommandInput<C>, done: string) => Promise<Refusal | null>;
 	}
 	/** A card of one's own: what it is, where it stands, and what is likely done with it next. */
-	let { card, group, of, today, me, timer, onmove, ontimer, onanswer }: Props = $props();
+	let { card, group, of, today, me, timer, onmove, ontimer, onanswer, tell }: Props = $props();
 	const day = $derived(parseDay(today)!);
 	const mayMove = $derived(card.board.role !== 'viewer' && card.next !== null && card.owners.includes(me));
 	const full = $derived(card.next?.limit != null && card.next.standing >= card.next.limit);
@@ -51,7 +54,8 @@
 		].filter(Boolean),
 	);
 	let answering = $state(false);
-	let text = $state('');
+	/** What else can be done with it is shown. */
+	let more = $state(false);
 	/** A limit holds: it is let through with a reason. */
 	let why = $state('');
 	let asksWhy = $state('');
@@ -60,12 +64,6 @@
 	async function move() {
 		const refused = await onmove(asksWhy ? why.trim() : undefined);
 		asksWhy = refused && /^(limit|left)\./.test(refused.code) ? refused.title : '';
-	}
-	async function say() {
-		if (text.trim() && !(await onanswer(text.trim()))) {
-			text = '';
-			answering = false;
-		}
 	}
 </script>
 
@@ -109,29 +107,24 @@
 			</form>
 		{/if}
 		{#if answering}
-			<form
-				onsubmit={(event) => {
-					event.preventDefault();
-					void say();
-				}}
-				{@attach take}
-			>
-				<Textarea
-					class="w-full text-base"
-					rows={2}
-					bind:value={text}
-					maxlength={10000}
-					aria-label="What you say on {card.key}"
-					onkeydown={(event: KeyboardEvent) => {
-						event.stopPropagation();
-						if (event.key === 'Escape') answering = false;
-						if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void say();
-					}}
-				/>
-				<button class="go" disabled={!text.trim()}>Say it</button>
-				<button type="button" class="plain" onclick={() => (answering = false)}>Leave it</button>
-			</form>
+			<Answer
+				label="What you say on {card.key}"
+				onsay={async (text) => !(await onanswer(text))}
+				onleave={() => (answering = false)}
+			/>
 		{/if}
+		<button
+			type="button"
+			class="link open"
+			aria-expanded={more}
+			aria-label="{more ? 'Less of' : 'More with'} {card.key}"
+			onclick={() => (more = !more)}>{more ? 'less' : 'more'}</button
+		>
+		{#if more}{#await import('./MineMore.svelte') then { default: MineMore }}<MineMore
+					{card}
+					{today}
+					{tell}
+				/>{/await}{/if}
 	</div>
 	{#if !answering && !asksWhy}
 		{#if group === 'asked'}<button type="button" class="go" onclick={() => (answering = true)}>Answer</button>
@@ -233,7 +226,14 @@
 		border-radius: 4px;
 		padding: 5px 9px;
 	}
+	.open {
+		font-size: 0.9rem;
+		min-height: 24px;
+		min-width: 44px;
+		text-align: left;
+	}
 	@media (pointer: coarse) {
+		.open,
 		.go,
 		.plain {
 			min-height: 44px;

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { NoticeView } from '$core/pages/notices';
-	import { Textarea } from 'flowbite-svelte';
+	import { noticeAddress } from '$core/notices/address';
+	import Answer from '../form/Answer.svelte';
 	import NameTag from '../board/NameTag.svelte';
 	import { count, momentWords } from '../words';
 
@@ -17,16 +18,7 @@
 	}
 	/** A notice: what happened, to what, and what can be done about it right here. */
 	let { notice, timeZone, answering, onanswering, onanswer, onread, onaway, onback }: Props = $props();
-	let text = $state('');
 	const rest = $derived(notice.times - notice.says.length);
-	const take = (element: HTMLElement) => element.querySelector('textarea')?.focus();
-	async function say() {
-		const words = text.trim();
-		if (words && (await onanswer(words))) {
-			text = '';
-			onanswering(false);
-		}
-	}
 
 	/** How far a finger has drawn it aside; from so far on it is put away. */
 	let drawn = $state(0);
@@ -68,41 +60,22 @@
 		{#each notice.says.slice(1) as sentence, i (i)}<p class="more">{sentence}</p>{/each}
 		{#if rest > 0}<p class="more">and {count(rest, 'more change')} before</p>{/if}
 		<p class="about">
-			<a
-				data-first
-				href={notice.card ? `/cards/${notice.card.key}` : `/boards/${notice.board.slug}`}
-				onclick={() => !notice.read && onread(true)}
-				>{#if notice.card}<b>{notice.card.key}</b> {notice.card.title}{:else}{notice.board.name}{/if}</a
+			<a data-first href={noticeAddress(notice)} onclick={() => !notice.read && onread(true)}
+				>{#if notice.card}<b>{notice.card.key}</b> {notice.card.title}{:else}{notice.page?.initiative ??
+						notice.board.name}{/if}</a
 			>
-			<small>{notice.card ? `${notice.board.name}, ` : ''}{momentWords(notice.at, timeZone)}</small>
+			<small
+				>{notice.card || notice.page?.initiative ? `${notice.board.name}, ` : ''}{momentWords(
+					notice.at,
+					timeZone,
+				)}</small
+			>
 		</p>
 		{#if answering}
-			<form
-				onsubmit={(event) => {
-					event.preventDefault();
-					void say();
-				}}
-				{@attach take}
-			>
-				<Textarea
-					class="w-full text-base"
-					rows={2}
-					bind:value={text}
-					maxlength={10000}
-					aria-label="Your answer"
-					placeholder="Ctrl and Enter sends it"
-					onkeydown={(event: KeyboardEvent) => {
-						event.stopPropagation();
-						if (event.key === 'Escape') onanswering(false);
-						if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void say();
-					}}
-				/>
-				<button class="go" disabled={!text.trim()}>Say it</button>
-				<button type="button" class="plain" onclick={() => onanswering(false)}>Leave it</button>
-			</form>
+			<Answer label="Your answer" onsay={onanswer} onleave={() => onanswering(false)} />
 		{:else}
 			<p class="acts">
-				{#if notice.card && notice.comment}<button
+				{#if (notice.card || notice.page) && notice.comment}<button
 						type="button"
 						class={notice.open ? 'go' : 'link'}
 						onclick={() => onanswering(true)}>Answer</button
@@ -181,15 +154,6 @@
 	}
 	.acts .link {
 		min-height: 26px;
-	}
-	form {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px;
-		padding-top: 6px;
-	}
-	form :global(> :first-child) {
-		flex-basis: 100%;
 	}
 	@media (pointer: coarse) {
 		.acts button {

@@ -123,6 +123,36 @@ async function rename(
 	return kind === 'type' ? retype(context, name, to) : 0;
 }
 
+/** What stands on the page of the one stands on that of the other: its notes below those, its files and its talk beside them. */
+async function mergePages(
+	{ tx, board }: BoardContext,
+	name: string,
+	from: string,
+	to: string,
+): Promise<void> {
+	await tx.query(
+		`with old as materialized (
+			select id, notes from page where initiative_id = $2
+		), page_to as (
+			insert into page as p (board_id, initiative_id, notes) select $1, $3, old.notes from old
+			on conflict (board_id, initiative_id) do update
+			set notes = left(p.notes || case when excluded.notes <> '' then E'\n\n## ' || $4 || E'\n\n' || excluded.notes else '' end, 50000),
+				version = p.version + 1
+			returning id
+		), said as (
+			update page p set merged_into = n.id from page_to n, old where p.id = old.id or p.merged_into = old.id
+		), asked as (
+			update question q set page_id = n.id from page_to n, old where q.page_id = old.id
+		), filed as (
+			update attachment a set page_id = n.id from page_to n, old where a.page_id = old.id
+		)
+		insert into page_watch (page_id, person_id, how)
+		select n.id, w.person_id, w.how from page_to n, old join page_watch w on w.page_id = old.id
+		on conflict do nothing`,
+		[board.id, from, to, name],
+	);
+}
+
 /** All that carried the one carries the other; the one is retired. */
 async function merge(
 	context: BoardContext,
@@ -140,6 +170,7 @@ async function merge(
 	if (kind === 'type') return retype(context, rows[0]!.name, toName);
 	if (kind === 'initiative') {
 		const moved = await tx.query('update card set initiative_id = $2 where initiative_id = $1', [from, to]);
+		await mergePages(context, rows[0]!.name, from, to);
 		return moved.rowCount ?? 0;
 	}
 	const moved = await tx.query(

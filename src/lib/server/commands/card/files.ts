@@ -1,19 +1,9 @@
 import { Problem } from '../../problem.ts';
-import { fileLimits } from '../../body-limit.ts';
 import { isPicture } from '../../files.ts';
 import { boardCommand } from '../../door/command.ts';
 import type { BoardContext, CardRow } from '../../door/contexts.ts';
-import { Entries, Id, Line, OrNull, Version } from '../../door/fields.ts';
-
-export class SentFile {
-	/** What `/api/uploads` answered for it. */
-	@Id('upload')
-	upload!: string;
-
-	/** What it is called; of a path only its last part is kept. */
-	@Line('The name of the file', 1000)
-	name!: string;
-}
+import { Entries, Id, OrNull, Version } from '../../door/fields.ts';
+import { SentFile, sentFiles } from '../talk/sent-files.ts';
 
 export class AttachFiles {
 	@Id('card')
@@ -32,42 +22,12 @@ export const attachFiles = boardCommand({
 		// What is added changes nothing that somebody else wrote: it needs no version.
 		const card = context.unarchived(await context.card(input.card));
 		await context.keep('attachment', { card_id: card.id });
-		const { rows: sent } = await tx.query<{
-			id: string;
-			sha256: Buffer;
-			bytes: number;
-			media: string | null;
-		}>(
-			`select u.id, u.sha256, b.bytes, b.media
-			from upload u join blob b on b.sha256 = u.sha256
-			where u.id = any($1::uuid[]) and u.person_id = $2`,
-			[input.files.map(({ upload }) => upload), person.id],
-		);
 		const { rows: there } = await tx.query<{ bytes: number; front: boolean }>(
 			`select b.bytes, a.front from attachment a join blob b on b.sha256 = a.sha256
 			where a.card_id = $1 and a.removed_at is null`,
 			[card.id],
 		);
-		const files = input.files.map(({ upload, name }) => {
-			const found = sent.find(({ id }) => id === upload);
-			if (!found)
-				throw new Problem(
-					422,
-					'upload.unknown',
-					`${nameOf(name)} was not sent, or too long ago: send it again.`,
-					'files',
-				);
-			return { ...found, name: nameOf(name) };
-		});
-		const all = [...there, ...files].reduce((sum, { bytes }) => sum + bytes, 0);
-		const most = fileLimits().card;
-		if (all > most)
-			throw new Problem(
-				413,
-				'card.files_full',
-				`The files of a card may have ${most / 1_000_000} MB together; with these there would be ${Math.ceil(all / 100_000) / 10} MB.`,
-				'files',
-			);
+		const files = await sentFiles(context, input.files, there, 'card');
 		// The first picture that comes to a card without one is what it shows.
 		const front = there.some((file) => file.front) ? -1 : files.findIndex(({ media }) => isPicture(media));
 		const ids: string[] = [];
@@ -83,16 +43,6 @@ export const attachFiles = boardCommand({
 		return { result: { files: ids } };
 	},
 });
-
-/** The last part of a path, without what no name has. */
-function nameOf(name: string): string {
-	const last = name
-		.split(/[\\/]/)
-		.at(-1)!
-		.replace(/[\u0000-\u001f\u007f\u202a-\u202e\u2066-\u2069]/g, '')
-		.trim();
-	return (last || 'file').slice(-200);
-}
 
 export class RemoveFile {
 	@Id('card')

@@ -6,8 +6,9 @@
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { className } from '$lib/ui/classes';
 	import Written from '$lib/ui/form/Written.svelte';
+	import OwnPage from '$lib/ui/page/OwnPage.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
-	import { initiativeWords } from '$lib/ui/initiative-words';
+	import { initiativeAddress, initiativeWords } from '$lib/ui/initiative-words';
 	import { amount, count, list } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -176,7 +177,7 @@
 			<h2 id="about-initiatives">Initiatives</h2>
 			<ul>
 				{#each head.initiatives as name (name)}<li>
-						<a href="/boards/{head.slug}/backlog?group=initiative">{name}</a>
+						<a href={initiativeAddress(head.slug, name)}>{name}</a>
 						<small
 							>{about.initiatives[name]
 								? initiativeWords(about.initiatives[name], head.people, data.today)
@@ -186,6 +187,9 @@
 			</ul>
 		</section>
 	{/if}
+	<section aria-label="Notes, files and talk">
+		<OwnPage {board} page={data.own} />
+	</section>
 </div>
 
 <style>
