@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { rows } from '../src/lib/server/database.ts';
 import { obey } from '../src/lib/server/door/door.ts';
 import { now } from '../src/lib/server/time.ts';
-import type { Person } from '../src/lib/server/sign-in.ts';
+import { peopleOfDemo } from './through-the-door.ts';
 
 const COLUMNS = ['Went well', 'Held us up', 'To try'];
 /** Notes of the last retrospective of the demo: by whom, in which column, and on which earlier one they were laid. */
@@ -26,13 +26,7 @@ const AGREED: [words: string, who: string, days: number, done: boolean][] = [
 
 /** Lets them look back together on the last sprint that was settled. */
 export async function lookBackDemo(): Promise<void> {
-	const people = new Map(
-		(
-			await rows<Omit<Person, 'scope'>>(
-				'select id, name, initials, email from person order by created_at desc',
-			)
-		).map((person) => [person.name, { ...person, scope: 'write' as const }]),
-	);
+	const people = await peopleOfDemo();
 	const [board] = await rows<{ id: string; sprint: number }>(
 		`select b.id, max(s.number) as sprint from board b join sprint s on s.board_id = b.id and s.closed_at is not null
 		where b.key = 'TIDE' group by b.id`,

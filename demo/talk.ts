@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { rows } from '../src/lib/server/database.ts';
 import { obey } from '../src/lib/server/door/door.ts';
-import type { Person } from '../src/lib/server/sign-in.ts';
+import { boardOfDemo, peopleOfDemo } from './through-the-door.ts';
 
 /** What the people of the demo have said to one another lately, through the same door as everybody: it is what notices tell. */
 const SAID: [who: string, board: string, nth: number, text: string, answers?: number][] = [
@@ -49,13 +49,7 @@ const LETTERS: Record<string, Record<string, string>> = {
 
 /** Lets them say it on the cards that they have in hand. */
 export async function talkDemo(): Promise<void> {
-	const people = new Map(
-		(
-			await rows<Omit<Person, 'scope'>>(
-				'select id, name, initials, email from person order by created_at desc',
-			)
-		).map((person) => [person.name, { ...person, scope: 'write' as const }]),
-	);
+	const people = await peopleOfDemo();
 	const cards = await rows<{ id: string; key: string; version: number }>(
 		`select c.id, b.key, c.version from card c
 		join board b on b.id = c.board_id
@@ -69,7 +63,7 @@ export async function talkDemo(): Promise<void> {
 		obey(people.get(who)!, { id: randomUUID(), command, input });
 	for (const [who, key, words] of ASKED)
 		await tell(who, 'ChangeAskPage', {
-			board: (await rows<{ id: string }>('select id from board where key = $1', [key]))[0]!.id,
+			board: await boardOfDemo(key),
 			page: { words, fields: ['description', 'due'], column: null, top: false },
 		});
 	for (const [who, kinds] of Object.entries(LETTERS)) await tell(who, 'ChooseNotices', { kinds, boards: {} });

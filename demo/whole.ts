@@ -1,6 +1,7 @@
 import { rows, transaction } from '../src/lib/server/database.ts';
 import { now } from '../src/lib/server/time.ts';
 import { lookBackDemo } from './retrospectives.ts';
+import { pagesDemo } from './pages.ts';
 import { talkDemo } from './talk.ts';
 import { fillDemo } from './write.ts';
 
@@ -13,5 +14,6 @@ export async function makeDemo(): Promise<number> {
 	await rows('analyze');
 	await lookBackDemo();
 	await talkDemo();
+	await pagesDemo();
 	return cards;
 }

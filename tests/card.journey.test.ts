@@ -139,7 +139,7 @@ describe('a card in full', () => {
 		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `${BOARD}?card=${number}`);
 		const panel = panelOf(page, number!);
 		await panel.getByText('pick them').waitFor();
-		await panel.locator('input[type="file"]').setInputFiles([
+		await panel.getByLabel(/^Put files here/).setInputFiles([
 			{ name: 'quay.gif', mimeType: 'image/gif', buffer: pictureOf(Buffer.from('colour')) },
 			{ name: 'depths.txt', mimeType: 'text/plain', buffer: Buffer.from('3, 4, 5') },
 		]);
@@ -332,7 +332,9 @@ describe('many cards', () => {
 		await answered(page, () => page.keyboard.press('Control+z'));
 		for (const [i, number] of numbers.entries()) assert.equal((await rowOf(number)).due, before[i]!.due);
 		await bar.getByRole('button', { name: 'Copy' }).click();
-		await answered(page, () => page.getByRole('button', { name: 'Copy', exact: true }).last().click());
+		await answered(page, () =>
+			page.getByRole('dialog').getByRole('button', { name: 'Copy', exact: true }).click(),
+		);
 		await page
 			.getByText(/\d+ and \d+ wait in the backlog/)
 			.last()
@@ -355,7 +357,7 @@ describe('with one hand on a phone', () => {
 		await answered(page, () => panel.getByLabel('Stands in').selectOption({ index: 2 }));
 		const [open] = (await rowOf(number!)).checklist.filter(({ done }) => !done);
 		await answered(page, () => panel.getByRole('checkbox', { name: open!.text }).tap());
-		await panel.locator('input[type="file"]').setInputFiles({
+		await panel.getByLabel(/^Put files here/).setInputFiles({
 			name: 'photo.gif',
 			mimeType: 'image/gif',
 			buffer: pictureOf(Buffer.from('photos')),

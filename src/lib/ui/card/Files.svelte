@@ -189,6 +189,7 @@
 		accent-color: var(--moss);
 	}
 	.pick {
+		position: relative;
 		display: block;
 		margin-top: 6px;
 		padding: 9px;

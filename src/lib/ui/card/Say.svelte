@@ -171,6 +171,7 @@
 		position: relative;
 	}
 	label {
+		position: relative;
 		align-self: center;
 		cursor: pointer;
 	}

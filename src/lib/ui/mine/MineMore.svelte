@@ -58,6 +58,7 @@
 			{#each read.checklist as { id, text, done, quantity } (id)}
 				<li>
 					<Checkbox
+						class="font-normal"
 						checked={ticked[id] ?? done}
 						disabled={!works}
 						onchange={(event) => void tick(id, event.currentTarget.checked)}
@@ -117,7 +118,7 @@
 
 <style>
 	.more {
-		padding: 2px 0 4px;
+		padding: 8px 0 4px;
 	}
 	ul {
 		list-style: none;
@@ -136,6 +137,7 @@
 		gap: 4px 18px;
 	}
 	label {
+		position: relative;
 		display: inline-flex;
 		align-items: center;
 		cursor: pointer;

@@ -153,7 +153,7 @@
 		display: grid;
 		grid-template-columns: 44px 1fr auto;
 		gap: 4px 8px;
-		align-items: center;
+		align-items: start;
 		padding: 7px 0;
 		border-bottom: 1px dotted var(--edge);
 	}
@@ -227,8 +227,9 @@
 		padding: 5px 9px;
 	}
 	.open {
+		display: block;
 		font-size: 0.9rem;
-		min-height: 24px;
+		min-height: 26px;
 		min-width: 44px;
 		text-align: left;
 	}

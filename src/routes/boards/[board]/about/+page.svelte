@@ -89,105 +89,107 @@
 </Places>
 <p class="sentence">{words}</p>
 <div class="page">
-	<section class="purpose">
-		{#key head.id}<Written
-				title="What {head.name} is for"
-				of="board-{head.slug}"
-				text={about.purpose}
-				mayEdit={lead}
-				onkeep={keep}
-			/>{/key}
-	</section>
-	<section aria-labelledby="about-now">
-		<h2 id="about-now">At a glance</h2>
-		<p>
-			<a href={whole}>{count(open.length, 'open card')}</a>{running
-				? ` of ${head.sprintName.toLowerCase()} ${running.number}`
-				: ' in its columns'}{head.unit === 'none' ? '' : `, ${amount(left, head.unit)} left`}; of them
-			{#each glance as { name, cards, to }, i (name)}{i ? (i < glance.length - 1 ? ', ' : ' and ') : ''}<a
-					href={to}>{cards} {name}</a
-				>{share(cards)}{/each}.
-		</p>
-		<p>
-			<a href="/boards/{head.slug}?as=tally&rows=owners&across=column">Who has what where</a
-			>{#if head.unit !== 'none'},
-				<a href="/boards/{head.slug}?as=tally&rows=owners&across=class&of=left"
-					>what is left by person and class</a
-				>{/if}{#each shared as lens (lens.id)}, <a href="/boards/{head.slug}?{lens.query}">{lens.name}</a
-				>{/each}.
-		</p>
-	</section>
-	<section aria-labelledby="about-columns">
-		<h2 id="about-columns">How a card goes</h2>
-		<ol>
-			{#each head.columns.filter((column) => !column.hidden) as column (column.id)}
-				<li class={column.kind}>
-					<b>{column.name}</b>
-					<small
-						>{KINDS[column.kind]}{column.limit ? `, ${count(column.limit, 'slot')}` : ''}{column.commitment
-							? '; the clock starts here'
-							: ''}</small
-					>
-					{#if column.policy}<p>{column.policy}</p>{/if}
-				</li>
-			{/each}
-		</ol>
-		{#if head.lanes.length}
-			<h3>Lanes across them</h3>
-			<ul>
-				{#each head.lanes as lane (lane.id)}<li>
-						<b>{lane.name}</b>
-						<small
-							>{lane.class
-								? `all cards of the class ${className(lane.class)}`
-								: 'what is put there'}{lane.limit ? `, ${count(lane.limit, 'slot')}` : ''}</small
-						>
-					</li>{/each}
-			</ul>
-		{/if}
-	</section>
-	<section aria-labelledby="about-people">
-		<h2 id="about-people">Who</h2>
-		<ul>
-			{#each people as person, seed (person.id)}<li class="person">
-					<NameTag {person} {seed} /> <span aria-hidden="true">{person.name}</span>
-					<small>{[person.title, ROLES[person.role]].filter(Boolean).join(', ')}</small>
-				</li>{/each}
-		</ul>
-	</section>
-	{#if head.types.length && !head.off.includes('types')}
-		<section aria-labelledby="about-kinds">
-			<h2 id="about-kinds">Kinds of card</h2>
-			<ul>
-				{#each head.types as type (type.name)}<li>
-						<b>{type.name}</b>
-						<small
-							>{[
-								...(type.size !== null && head.unit !== 'none' ? [amount(type.size, head.unit)] : []),
-								...(type.class ? [className(type.class)] : []),
-								...(type.checklist.length ? [`done when: ${list(type.checklist)}`] : []),
-							].join(', ')}</small
-						>
-					</li>{/each}
-			</ul>
+	<div class="about">
+		<section class="purpose">
+			{#key head.id}<Written
+					title="What {head.name} is for"
+					of="board-{head.slug}"
+					text={about.purpose}
+					mayEdit={lead}
+					onkeep={keep}
+				/>{/key}
 		</section>
-	{/if}
-	{#if head.initiatives.length}
-		<section aria-labelledby="about-initiatives">
-			<h2 id="about-initiatives">Initiatives</h2>
-			<ul>
-				{#each head.initiatives as name (name)}<li>
-						<a href={initiativeAddress(head.slug, name)}>{name}</a>
+		<section aria-labelledby="about-now">
+			<h2 id="about-now">At a glance</h2>
+			<p>
+				<a href={whole}>{count(open.length, 'open card')}</a>{running
+					? ` of ${head.sprintName.toLowerCase()} ${running.number}`
+					: ' in its columns'}{head.unit === 'none' ? '' : `, ${amount(left, head.unit)} left`}; of them
+				{#each glance as { name, cards, to }, i (name)}{i ? (i < glance.length - 1 ? ', ' : ' and ') : ''}<a
+						href={to}>{cards} {name}</a
+					>{share(cards)}{/each}.
+			</p>
+			<p>
+				<a href="/boards/{head.slug}?as=tally&rows=owners&across=column">Who has what where</a
+				>{#if head.unit !== 'none'},
+					<a href="/boards/{head.slug}?as=tally&rows=owners&across=class&of=left"
+						>what is left by person and class</a
+					>{/if}{#each shared as lens (lens.id)}, <a href="/boards/{head.slug}?{lens.query}">{lens.name}</a
+					>{/each}.
+			</p>
+		</section>
+		<section aria-labelledby="about-columns">
+			<h2 id="about-columns">How a card goes</h2>
+			<ol>
+				{#each head.columns.filter((column) => !column.hidden) as column (column.id)}
+					<li class={column.kind}>
+						<b>{column.name}</b>
 						<small
-							>{about.initiatives[name]
-								? initiativeWords(about.initiatives[name], head.people, data.today)
+							>{KINDS[column.kind]}{column.limit ? `, ${count(column.limit, 'slot')}` : ''}{column.commitment
+								? '; the clock starts here'
 								: ''}</small
 						>
+						{#if column.policy}<p>{column.policy}</p>{/if}
+					</li>
+				{/each}
+			</ol>
+			{#if head.lanes.length}
+				<h3>Lanes across them</h3>
+				<ul>
+					{#each head.lanes as lane (lane.id)}<li>
+							<b>{lane.name}</b>
+							<small
+								>{lane.class
+									? `all cards of the class ${className(lane.class)}`
+									: 'what is put there'}{lane.limit ? `, ${count(lane.limit, 'slot')}` : ''}</small
+							>
+						</li>{/each}
+				</ul>
+			{/if}
+		</section>
+		<section aria-labelledby="about-people">
+			<h2 id="about-people">Who</h2>
+			<ul>
+				{#each people as person, seed (person.id)}<li class="person">
+						<NameTag {person} {seed} /> <span aria-hidden="true">{person.name}</span>
+						<small>{[person.title, ROLES[person.role]].filter(Boolean).join(', ')}</small>
 					</li>{/each}
 			</ul>
 		</section>
-	{/if}
-	<section aria-label="Notes, files and talk">
+		{#if head.types.length && !head.off.includes('types')}
+			<section aria-labelledby="about-kinds">
+				<h2 id="about-kinds">Kinds of card</h2>
+				<ul>
+					{#each head.types as type (type.name)}<li>
+							<b>{type.name}</b>
+							<small
+								>{[
+									...(type.size !== null && head.unit !== 'none' ? [amount(type.size, head.unit)] : []),
+									...(type.class ? [className(type.class)] : []),
+									...(type.checklist.length ? [`done when: ${list(type.checklist)}`] : []),
+								].join(', ')}</small
+							>
+						</li>{/each}
+				</ul>
+			</section>
+		{/if}
+		{#if head.initiatives.length}
+			<section aria-labelledby="about-initiatives">
+				<h2 id="about-initiatives">Initiatives</h2>
+				<ul>
+					{#each head.initiatives as name (name)}<li>
+							<a href={initiativeAddress(head.slug, name)}>{name}</a>
+							<small
+								>{about.initiatives[name]
+									? initiativeWords(about.initiatives[name], head.people, data.today)
+									: ''}</small
+							>
+						</li>{/each}
+				</ul>
+			</section>
+		{/if}
+	</div>
+	<section class="own" aria-label="Notes, files and talk">
 		<OwnPage {board} page={data.own} />
 	</section>
 </div>
@@ -203,8 +205,13 @@
 		min-height: 0;
 		overflow-y: auto;
 		padding: 0 20px 40px;
+	}
+	.about {
 		columns: 2 420px;
 		column-gap: 44px;
+	}
+	.own {
+		max-width: 720px;
 	}
 	section {
 		break-inside: avoid;

@@ -18,10 +18,11 @@
 		const url = writeFilter(new URL(`/boards/${head.slug}`, page.url), filter);
 		return url.pathname + url.search;
 	});
-	const set = $derived(
-		initiativeWords({ ...one, hours: null }, head.people, data.today) +
-			(one.hours === null ? '' : `, has ${amount(one.hours, 'hours')}`),
-	);
+	/** What is set of it, as a sentence: `To be done by Fri 18 Dec, led by Petra Lind.` */
+	const set = $derived.by(() => {
+		const words = initiativeWords({ ...one, hours: null }, head.people, data.today);
+		return words && `${words[0]!.toUpperCase()}${words.slice(1)}.`;
+	});
 </script>
 
 <Places board={head} here="about">
@@ -35,10 +36,10 @@
 			? `${one.cards.done} of ${count(one.cards.all, 'card')} ${one.cards.all === 1 ? 'is' : 'are'} done`
 			: 'No card belongs to it yet'}{head.unit !== 'none' && one.cards.all
 			? `, ${amount(one.left, head.unit)} left`
-			: ''}{one.worked
+			: ''}{one.worked || one.hours !== null
 			? `; ${amount(one.worked, 'hours')} worked${one.hours === null ? '' : ` of ${amount(one.hours, 'hours')}`}`
 			: ''}.
-		{#if set}It is {set.replace(/^, /, '')}.{/if}
+		{set}
 	</p>
 	<p>
 		<a class="link" href={cards}>Its cards on the board</a>
