@@ -46,3 +46,8 @@ create index notice_of_page on notice (page_id) where page_id is not null;
 drop index notice_unread;
 create unique index notice_unread on notice (person_id, board_id, card_id, page_id) nulls not distinct
 	where read_at is null and away_at is null and not asks and day is null;
+
+-- The latest notices of somebody, in the order of their page; and what of them is not read, or asks.
+drop index notice_page;
+create index notice_page on notice (person_id, at desc, id desc);
+create index notice_counts on notice (person_id) where away_at is null and (read_at is null or asks);

@@ -57,7 +57,7 @@ const NEWS = `select e.board_id, e.seq, e.at, e.kind, e.card_id, e.actor_id
 	where b.away_at is null and t.away_at is null
 		and ($4::text is null or b.slug = $4) and ($5::uuid is null or b.team_id = $5) and ($6::uuid is null or e.actor_id = $6)
 		and ($7::text[] is null or case when e.card_id is null then 'set' = any($7) else e.kind = any($7) end)
-		and (c.id is null or may_see(c, $1))
+		and (c.id is null or not c.private or may_see((select w from card w where w.id = c.id), $1))
 		and not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)`;
 
 /** What a page and a file say of some of them `n`. */

@@ -14,13 +14,15 @@ import type { Person } from '../sign-in.ts';
 const AT_ONCE = 50;
 const TOLD = 3;
 
-/** Notices `n` of person $1 about what they may see, and of which something still counts. */
+/** Joins to notices \`n\` of person $1 what they are about; lets through those of what they may see, of which something still counts. */
 const SEEN = `join board b on b.id = n.board_id
 	left join board_right r on r.board_id = n.board_id and r.person_id = $1
 	left join card c on c.id = n.card_id
 	left join page g on g.id = n.page_id
 	left join initiative i on i.id = g.initiative_id
-	where n.person_id = $1 and (c.id is null or may_see(c, $1))
+	where n.person_id = $1
+		-- The whole row of a card is looked at only where it is private.
+		and (c.id is null or not c.private or may_see((select w from card w where w.id = c.id), $1))
 		-- Whoever asked for a card is told of it, though they may not see its board.
 		and (r.person_id is not null or c.asker_id = $1 and not c.private)
 		and case when n.reminder_id is not null then c.clock <> 'done' and c.archived_at is null
@@ -73,10 +75,44 @@ interface Wanted {
 	ids?: readonly string[];
 }
 
+/** So many of the latest are looked at first. */
+const LOOKED_AT = 300;
+
 /** Notices of somebody, the latest first: one more than stands on a page. */
-const noticeRows = (person: string, asked: Wanted): Promise<Row[]> =>
-	rows<Row>(
-		`select n.id, json_build_object('id', b.id, 'slug', b.slug, 'name', b.name) as board,
+async function noticeRows(person: string, asked: Wanted): Promise<Row[]> {
+	const wanted = asked.ids?.length ?? AT_ONCE + 1;
+	const { found, looked } = await noticesAmong(person, asked, wanted, LOOKED_AT);
+	// Of what somebody may not see any more there may be very much in between.
+	return found.length < wanted && looked === LOOKED_AT
+		? (await noticesAmong(person, asked, wanted, null)).found
+		: found;
+}
+
+/** The first of somebody's notices, looked for among so many of the latest; null: among all. And how many were looked at. */
+async function noticesAmong(
+	person: string,
+	asked: Wanted,
+	wanted: number,
+	latest: number | null,
+): Promise<{ found: Row[]; looked: number }> {
+	const found = await rows<Row & { looked: number }>(
+		`with latest as materialized (
+		select * from notice n
+		where n.person_id = $1 and ($6::uuid[] is null or n.id = any($6)) and (n.away_at is not null) = ($2 = 'away')
+			and ($2 <> 'asks' or n.asks)
+			and ($3 = '' or strpos(lower((
+				select concat_ws(' ', b.key || '-' || c.number, b.name, c.title, i.name)
+				from board b
+				left join card c on c.id = n.card_id
+				left join page g on g.id = n.page_id
+				left join initiative i on i.id = g.initiative_id
+				where b.id = n.board_id)), lower($3)) > 0)
+			and ($4::bigint is null or (n.at, n.id) < (timestamptz 'epoch' + $4::bigint * interval '1 microsecond', $5::uuid))
+		order by n.at desc, n.id desc
+		limit $8
+	)
+	select k.looked, told.* from (select count(*) as looked from latest) k left join (
+		select n.id, json_build_object('id', b.id, 'slug', b.slug, 'name', b.name) as board,
 		case when c.id is not null then json_build_object('id', c.id, 'key', b.key || '-' || c.number, 'title', c.title) end as card,
 		case when g.id is not null then json_build_object('initiative', i.name) end as page,
 		n.kinds, n.at, n.times, n.day::text,
@@ -104,14 +140,13 @@ const noticeRows = (person: string, asked: Wanted): Promise<Row[]> =>
 				where r.root is not null
 			) said on true
 			where not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)) as events
-	from notice n
+	from latest n
 	${SEEN}
-		and ($6::uuid[] is null or n.id = any($6))
-			and (n.away_at is not null) = ($2 = 'away') and ($2 <> 'asks' or n.asks and ${OPEN})
-		and ($3 = '' or strpos(lower(coalesce(c.title, i.name, '') || ' ' || b.key || '-' || coalesce(c.number::text, '') || ' ' || b.name), lower($3)) > 0)
-		and ($4::bigint is null or (n.at, n.id) < (timestamptz 'epoch' + $4::bigint * interval '1 microsecond', $5::uuid))
+		and ($2 <> 'asks' or ${OPEN})
 	order by n.at desc, n.id desc
-	limit $7`,
+	limit $7
+	) told on true
+	order by told.at desc, told.id desc`,
 		[
 			person,
 			asked.of ?? 'all',
@@ -119,10 +154,16 @@ const noticeRows = (person: string, asked: Wanted): Promise<Row[]> =>
 			asked.moment ?? null,
 			asked.id ?? null,
 			asked.ids ?? null,
-			asked.ids?.length ?? AT_ONCE + 1,
+			wanted,
+			latest,
 		],
 		'notices',
 	);
+	return {
+		found: found.flatMap(({ looked: _looked, ...row }) => (row.id === null ? [] : [row])),
+		looked: found[0]!.looked,
+	};
+}
 
 const viewOf = ({ cursor: _cursor, kinds, events, day, sprint, reminds, ...notice }: Row): NoticeView => ({
 	...notice,
