@@ -11,7 +11,7 @@ import { useDatabase } from './support/database.ts';
 import { listenTo } from './support/live.ts';
 import { asSeen, scene as busy, type Scene } from './support/scene.ts';
 import { startServer } from './support/server.ts';
-import { at } from './support/sprint.ts';
+import { at, seen } from './support/sprint.ts';
 import { cardRow, command, refusal } from './support/small-board.ts';
 
 const db = await useDatabase('empty');
@@ -73,6 +73,27 @@ const TOLD: Record<NoticeKind, (s: Scene) => Promise<[Person, RegExp]>> = {
 		await command(s.board.viewer, 'WatchPage', { board: s.board.id, watch: true });
 		await command(s.board.lead, 'WriteNotes', { board: s.board.id, version: 1, text: 'The crane is back.' });
 		return [s.board.viewer, /^Lead \d+ changed the notes\.$/];
+	},
+	budget: async (s) => {
+		const cards = await seen(db, s.working);
+		await command(s.board.member, 'ChangeCards', { board: s.board.id, cards, initiative: 'Winter' });
+		await command(s.board.lead, 'ChangeBudget', { board: s.board.id, initiative: 'Winter', hours: 3 });
+		const log = (hours: number) =>
+			command(s.board.member, 'LogTime', { card: s.working, day: '2026-11-23', hours });
+		await log(3);
+		assert.ok(
+			!(await noticesOf(s.board.lead)).some(({ kind }) => kind === 'budget'),
+			'it is used up, not passed',
+		);
+		await log(0.5);
+		return [s.board.lead, /^Winter has passed its budget: 3\.5 h are worked of 3 h\.$/];
+	},
+	'over-promise': async (s) => {
+		await on(s.board.lead, 'AssignCard', s.lined, { owners: [s.board.member.id] });
+		await on(s.board.lead, 'SizeCard', s.lined, { size: 400 });
+		await readAll(s.board.member);
+		await tellOfDays();
+		return [s.board.member, /^You hold more of Sprint 1, which ends on .*, than your hours promise\.$/];
 	},
 	blocked: async (s) => {
 		await watched(s);

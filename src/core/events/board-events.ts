@@ -225,6 +225,16 @@ export const BOARD_EVENTS = {
 		after: ['initiative', 'text'],
 		says: ({ after }) => `The notes ${onPage(after)} were changed.`,
 	},
+	'budget-passed': {
+		setting: false,
+		tells: [
+			{ as: 'budget', to: 'page' },
+			{ as: 'budget', to: 'leads' },
+		],
+		after: ['initiative', 'hours'],
+		says: ({ value, after }) =>
+			`${shown(after?.initiative)} has passed its budget: ${value} h are worked of ${shown(after?.hours)} h.`,
+	},
 	attached: {
 		setting: false,
 		tells: [{ as: 'noted', to: 'page' }],

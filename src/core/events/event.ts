@@ -19,9 +19,9 @@ export interface CardThen {
 /**
  * Who is told of an event: whoever watches the card (those who own, review, made or talked on it do, unless they stopped);
  * the one who gave it to its owner; owners of cards that wait for it; everyone of the team and whoever watches the board;
- * whoever watches the page on which it happened; or people whose ids the event keeps under a name.
+ * whoever watches the page on which it happened; those who lead the team; or people whose ids the event keeps under a name.
  */
-export type Told = 'watchers' | 'giver' | 'waiting' | 'team' | 'page' | { named: string };
+export type Told = 'watchers' | 'giver' | 'waiting' | 'team' | 'leads' | 'page' | { named: string };
 
 /** That people are told of an event, and what it is to them. */
 export interface Telling {

@@ -29,6 +29,8 @@ export const NOTICE_KINDS = {
 	'sprint-started': { called: 'A sprint is started', way: 'harrow' },
 	'sprint-over': { called: 'A sprint is past its end and not settled', way: 'harrow' },
 	'sprint-settled': { called: 'A sprint is settled', way: 'harrow' },
+	'over-promise': { called: 'You hold more of a sprint than your hours promise', way: 'harrow' },
+	budget: { called: 'An initiative has passed its budget', way: 'harrow' },
 } as const satisfies Record<string, { called: string; way: Way }>;
 
 export type NoticeKind = keyof typeof NOTICE_KINDS;

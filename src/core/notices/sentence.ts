@@ -57,6 +57,7 @@ export function noticeSentence(event: ToldEvent): string {
 		case 'finished':
 			return `${who} finished it.`;
 	}
+	if (event.as === 'budget') return BOARD_EVENTS['budget-passed'].says(event);
 	if (event.as === 'noted') return notedSentence(event, who);
 	if (!event.card) return `${who}: ${BOARD_EVENTS[event.kind as BoardEventName].says(event)}`;
 	const { says } = CARD_EVENTS[event.kind as CardEventName];
@@ -81,6 +82,8 @@ export function daySentence(kind: NoticeKind, day: string, sprint: string | null
 			return `It was due on ${on}, and is not finished.`;
 		case 'review-due':
 			return `You are to review it by ${on}.`;
+		case 'over-promise':
+			return `You hold more of ${sprint ?? 'the sprint'}, which ends on ${on}, than your hours promise.`;
 		case 'sprint-over':
 			return `${sprint ?? 'The sprint'} ended on ${on}, and is not settled.`;
 		default:

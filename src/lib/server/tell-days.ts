@@ -6,7 +6,10 @@ import { MOST_BEFORE, wayOf, type NoticeChoices, type NoticeKind } from '../../c
 import { rows } from './database.ts';
 import { NEW_SECRET, queueLetter } from './mail/post.ts';
 import { mailOn } from './mail/settings.ts';
+import { boardHead } from './questions/board-head.ts';
+import { planPage } from './questions/plan.ts';
 import { rotaOf } from './questions/rota.ts';
+import { sprintParts } from './questions/sprint-parts.ts';
 import { now } from './time.ts';
 
 /** A day that concerns somebody. */
@@ -16,7 +19,7 @@ interface Dated {
 	card: string | null;
 	team: string;
 	zone: string;
-	what: 'due' | 'review' | 'sprint';
+	what: 'due' | 'review' | 'sprint' | 'over-promise';
 	day: string;
 	notices: NoticeChoices;
 }
@@ -28,7 +31,7 @@ const BACK_DAYS = 40;
 
 /**
  * Tells people of days: of a card of theirs, or of a review, that is due soon by their own choice, or late; those who lead a
- * team, of a sprint that is past its end. Of each day they are told once, however often this is done and by how many at once.
+ * team, of a sprint that is past its end; those who hold more of a running sprint than their hours promise, of that. Of each day they are told once, however often this is done and by how many at once.
  * @returns how many notices were written
  */
 export async function tellOfDays(): Promise<number> {
@@ -60,6 +63,7 @@ export async function tellOfDays(): Promise<number> {
 		[dayText(zoneOf('UTC').day(at.getTime()))],
 		'days-near',
 	);
+	found.push(...(await overPromise()));
 	const rotas = new Map<string, Awaited<ReturnType<typeof rotaOf>>>();
 	for (const { team } of found) if (!rotas.has(team)) rotas.set(team, await rotaOf(team));
 	const told = found.flatMap((one) => {
@@ -103,8 +107,46 @@ function kindOf(
 ): NoticeKind | null {
 	const today = zoneOf(zone).day(at.getTime());
 	const on = parseDay(day)!;
+	if (what === 'over-promise') return today <= on ? 'over-promise' : null;
 	if (what === 'sprint') return today > on ? 'sprint-over' : null;
 	if (today > on) return what === 'due' ? 'late' : null;
 	const near = isNear((one) => teamWorks(rota, one), today, on, notices.before ?? 1);
 	return near ? (what === 'due' ? 'due' : 'review-due') : null;
+}
+
+/** Who holds more of a running sprint than their hours promise: they are told once a sprint. */
+async function overPromise(): Promise<Dated[]> {
+	const running = await rows<{ slug: string; team: string; zone: string; lead: string }>(
+		`select b.slug, b.team_id as team, t.time_zone as zone, m.person_id as lead
+		from sprint s
+		join board b on b.id = s.board_id and b.away_at is null and b.unit = 'hours'
+		join team t on t.id = b.team_id and t.away_at is null
+		cross join lateral (
+			select person_id from membership where team_id = t.id and role = 'lead' and left_at is null order by person_id limit 1
+		) m
+		where s.started_at is not null and s.closed_at is null`,
+		[],
+		'sprints-running',
+	);
+	const over: Dated[] = [];
+	for (const { slug, team, zone, lead } of running) {
+		const head = await boardHead({ id: lead, name: '', initials: '', email: '', scope: 'read' }, slug);
+		const sprint = head.sprints.find(({ startedAt, closedAt }) => startedAt && !closedAt);
+		if (!sprint) continue;
+		const plan = await planPage(head, sprint.number);
+		const held = plan.cards.filter(({ clock }) => clock !== 'done');
+		const people = sprintParts(head, plan, sprint, held).filter(({ standing }) => standing === 'over');
+		if (!people.length) continue;
+		const chosen = await rows<{ id: string; notices: NoticeChoices }>(
+			'select id, notices from person where id = any($1::uuid[])',
+			[people.map(({ person }) => person)],
+			'notices-of',
+		);
+		for (const { id, notices } of chosen)
+			over.push({
+				...{ person: id, board: head.id, card: null, team, zone, notices },
+				...{ what: 'over-promise', day: sprint.ends },
+			});
+	}
+	return over;
 }

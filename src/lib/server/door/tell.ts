@@ -91,6 +91,9 @@ export async function tellPeople(context: BoardContext, events: readonly Written
 				select n.*, i.lead_id from news n join page g on g.id = n.page join initiative i on i.id = g.initiative_id
 				where n."to" = 'page' and i.lead_id is not null
 				union all
+				select n.*, m.person_id from news n join membership m on m.team_id = $3 and m.left_at is null and m.role = 'lead'
+				where n."to" = 'leads'
+				union all
 				select n.*, g.actor_id from news n, lateral (
 					select e.actor_id from event e where e.card_id = n.card and e.kind = 'owner' order by e.seq desc limit 1
 				) g where n."to" = 'giver'

@@ -52,12 +52,6 @@ export const undoCommand = boardCommand({
 			);
 			const columns = kept.some((one) => one.table === 'board_column') ? await columnsNow(context) : null;
 			await putKeptBack(context.tx, kept);
-			// What happened on a page counts no more.
-			await context.tx.query(
-				`insert into event_void (board_id, seq, command_id)
-				select board_id, seq, $2 from event where command_id = $1 and page_id is not null`,
-				[input.of, context.commandId],
-			);
 			if (columns) {
 				// Cards come back to columns that stand again, and every clock is as the columns say now.
 				const { board } = (await readBoard(context.tx, context.person, context.board.id))!;
@@ -69,6 +63,12 @@ export const undoCommand = boardCommand({
 			if (!sprints.length && !cards.length)
 				context.note(null, 'setting-undone', '', null, { command: input.of });
 		}
+		// What happened on a page counts no more either.
+		await context.tx.query(
+			`insert into event_void (board_id, seq, command_id)
+			select board_id, seq, $2 from event where command_id = $1 and page_id is not null`,
+			[input.of, context.commandId],
+		);
 		const rows = await context.cards(cards.map(({ id }) => ({ card: id })));
 		const befores = cards.flatMap(({ before }, i) => (before ? [{ before, row: rows[i]! }] : []));
 		await putBack(context, befores, input);

@@ -6,7 +6,6 @@ import type { BoardHead, CardView } from '../../../core/pages/board.ts';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { hoursOn, shareOn } from '../../../core/capacity/hours.ts';
-import { partsInHours, partsInPoints } from '../../../core/capacity/promise.ts';
 import { leftOn, timerHours } from '../../../core/capacity/timer.ts';
 import { percentile } from '../../../core/flow/percentile.ts';
 import { findings } from '../../../core/rounds/findings.ts';
@@ -22,6 +21,7 @@ import { promiseOf, rawOf, workersOf } from './promise.ts';
 import { ribbon } from './ribbon.ts';
 import { rotaOf } from './rota.ts';
 import { oddsOf } from './sprint-odds.ts';
+import { sprintParts } from './sprint-parts.ts';
 
 /** A queue's usual fullness is read from so many days. */
 const USUAL_DAYS = 90;
@@ -96,27 +96,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		idleSince: idleOf(one, cards) ? zone.day(last.idle.get(one.id) ?? first) : null,
 	}));
 	const ledger = running && ledgers.find((one) => one.number === running.number);
-	const raw = new Map(plan.people.map((one) => [one.person, one.raw]));
-	const planned = cards
-		.filter((card) => running && card.sprint === running.number && !card.parts)
-		.map((card) => ({
-			card: String(card.number),
-			left: card.left,
-			owners: card.owners,
-			unplanned: card.unplanned,
-		}));
-	const parts = !running
-		? []
-		: head.unit === 'points'
-			? partsInPoints(raw, plan.learned.perDay, planned)
-			: head.unit === 'hours'
-				? partsInHours(
-						raw,
-						running.focus ?? plan.learned.focus,
-						running.keepBack ?? plan.learned.keepBack,
-						planned,
-					)
-				: [];
+	const parts = running ? sprintParts(head, plan, running, cards) : [];
 	const nextRaw = coming && rawOf(head, rota, coming.number, today);
 	const state: RoundsState = {
 		today,

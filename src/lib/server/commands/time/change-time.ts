@@ -1,6 +1,16 @@
 import { boardCommand } from '../../door/command.ts';
 import { DayText, Id, Optional, Version } from '../../door/fields.ts';
-import { Billable, fitsInDay, Hours, notFrozen, relogged, timeEntry, TimeNote, workedDay } from './entry.ts';
+import {
+	Billable,
+	fitsInDay,
+	Hours,
+	notFrozen,
+	relogged,
+	tellBudget,
+	timeEntry,
+	TimeNote,
+	workedDay,
+} from './entry.ts';
 import type { BoardContext } from '../../door/contexts.ts';
 
 export class ChangeTime {
@@ -52,6 +62,7 @@ export const changeTime = boardCommand({
 			`update time_entry set day = $2, hours = $3, note = $4, billable = $5, seq = $6, version = version + 1 where id = $1`,
 			[entry.id, day, hours, (input.note ?? entry.note).trim(), input.billable ?? entry.billable, seq],
 		);
+		await tellBudget(context, card, hours - entry.hours);
 	},
 });
 

@@ -6,6 +6,7 @@ import { FILED_EVENTS } from '../../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../../core/flow/history.ts';
 import { sprintAccounts } from '../../../../core/sprint/accounts.ts';
 import { Problem } from '../../problem.ts';
+import { pageOf } from '../page/page-of.ts';
 import { dayField } from '../../door/day-field.ts';
 import { applyDecorators } from '../../door/decorate.ts';
 import type { BoardContext, CardRow, Standing } from '../../door/contexts.ts';
@@ -142,7 +143,28 @@ export async function writeTime(
 			context.at,
 		],
 	);
+	await tellBudget(context, card, time.hours);
 	return rows[0]!.id;
+}
+
+/** Tells those who look after an initiative once the hours that were worked on it pass its budget. */
+export async function tellBudget(context: BoardContext, card: CardRow, more: number): Promise<void> {
+	if (card.initiative_id === null || more <= 0) return;
+	const { rows } = await context.tx.query<{ name: string; budget: number; worked: number }>(
+		`select i.name, i.budget_hours as budget, (
+			select sum(t.hours) from card c join time_entry t on t.card_id = c.id and t.withdrawn_at is null
+			where c.initiative_id = i.id
+		) as worked
+		from initiative i
+		where i.id = $1 and i.budget_hours is not null`,
+		[card.initiative_id],
+	);
+	const [found] = rows;
+	if (!found || found.worked <= found.budget || found.worked - more > found.budget) return;
+	const page = await pageOf(context, { board: context.board.id, initiative: found.name });
+	context.noteOnPage(page, 'budget-passed', String(Math.round(found.worked * 100) / 100), {
+		hours: found.budget,
+	});
 }
 
 /** An entry of time on a card that may be changed by this person. */
