@@ -41,7 +41,10 @@ describe('a lead and a member', () => {
 		await panel.locator('.markdown').getByText(`@${who} is the scale right?`).waitFor();
 
 		// His own page says so without being loaded again.
-		const asked = member.page.getByRole('region', { name: /^Asked of you/ });
+		const asked = member.page
+			.getByRole('region', { name: /^Asked of you/ })
+			.getByRole('listitem')
+			.filter({ hasText: key });
 		await asked.getByText(`Ines Okoro: “@${who} is the scale right?”`).waitFor();
 		await accessible(member.page);
 		await tidy(member.page);
@@ -94,6 +97,59 @@ describe('a lead and a member', () => {
 });
 
 describe('notices', () => {
+	test('a card is taken and its date moved right there', async () => {
+		const { rows } = await db.query<{ id: string; key: string }>(
+			`select c.id, b.key || '-' || c.number as key from card c
+			join board b on b.id = c.board_id and b.key = 'TIDE'
+			join board_column k on k.id = c.column_id and k.name = 'Lined up'
+			where c.archived_at is null and not exists (
+				select from card_owner o join person p on p.id = o.person_id and p.name = 'Petra Lind' where o.card_id = c.id)
+			order by c.number limit 1`,
+		);
+		const { id, key } = rows[0]!;
+		const lead = await visit(server.url, 'Ines Okoro', `/cards/${key}`);
+		await lead.page.getByLabel('Talk', { exact: true }).fill('@Petra Lind would you see to this?');
+		await Promise.all([
+			lead.page.waitForResponse('**/api/commands'),
+			lead.page.keyboard.press('Control+Enter'),
+		]);
+		await lead.context.close();
+		const { page, context, quiet } = await visit(server.url, 'Petra Lind', '/notices', {
+			...{ width: 390, height: 780, touch: true },
+		});
+		const row = page.getByRole('listitem').filter({ hasText: 'would you see to this?' });
+		await Promise.all([
+			page.waitForResponse('**/api/commands'),
+			row.getByRole('button', { name: 'Take it' }).click(),
+		]);
+		await page.getByText(`${key} is yours too.`).waitFor();
+		await row.getByRole('button', { name: 'Take it' }).waitFor({ state: 'detached' });
+		const taken = await db.query(
+			`select from card_owner o join person p on p.id = o.person_id and p.name = 'Petra Lind' where o.card_id = $1`,
+			[id],
+		);
+		assert.equal(taken.rowCount, 1);
+
+		// Whoever owns it is told that it was dated, and moves that on.
+		const other = await visit(server.url, 'Ines Okoro', `/cards/${key}`);
+		await other.page.getByLabel('Due', { exact: true }).fill('+3d');
+		await Promise.all([other.page.waitForResponse('**/api/commands'), other.page.keyboard.press('Tab')]);
+		await other.context.close();
+		const dated = page.getByRole('listitem').filter({ hasText: 'set its due date' });
+		await dated.getByRole('button', { name: 'Move the date' }).click();
+		await dated.getByLabel('Due', { exact: true }).fill('18 dec');
+		await tidy(page);
+		await Promise.all([
+			page.waitForResponse('**/api/commands'),
+			dated.getByRole('button', { name: 'Move it' }).click(),
+		]);
+		await page.getByText(`${key} has another due date.`).waitFor();
+		const { rows: now } = await db.query<{ due: string }>('select due::text from card where id = $1', [id]);
+		assert.equal(now[0]!.due, '2026-12-18');
+		quiet();
+		await context.close();
+	});
+
 	test('are gone through by key, put away by key, button and swipe, searched, and chosen', async () => {
 		const { page, context, quiet } = await visit(server.url, 'Yuki Sandel', '/notices');
 		const rows = page.locator('[data-notice]');
@@ -141,7 +197,9 @@ describe('notices', () => {
 		const phone = await visit(server.url, 'Petra Lind', '/notices', { width: 360, height: 740, touch: true });
 		const first = phone.page.locator('[data-notice]').first();
 		await first.waitFor();
+		await phone.page.evaluate(() => scrollTo(0, document.body.scrollHeight));
 		await tidy(phone.page);
+		await phone.page.evaluate(() => scrollTo(0, 0));
 		const id = await first.getAttribute('data-notice');
 		const box = (await first.boundingBox())!;
 		const fingers = await phone.context.newCDPSession(phone.page);

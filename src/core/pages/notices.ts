@@ -4,12 +4,25 @@ import type { NoticeChoices, NoticeKind } from '../notices/kinds.ts';
 export const NOTICES_OF = ['all', 'asks', 'away'] as const;
 export type NoticesOf = (typeof NOTICES_OF)[number];
 
+/** The card that a notice is about, with what can be done with it right there. */
+export interface NoticeCard {
+	id: string;
+	key: string;
+	title: string;
+	version: number;
+	due: string | null;
+	/** Ids of its owners. */
+	owners: string[];
+	/** Whoever is told may change it: it is open, and they work on its board. */
+	works: boolean;
+}
+
 /** What somebody is told, as it stands on their page. */
 export interface NoticeView {
 	id: string;
 	/** The board that it is about, and the card, where it is about one. */
 	board: { id: string; slug: string; name: string };
-	card: { id: string; key: string; title: string } | null;
+	card: NoticeCard | null;
 	/** The page of the board, or of one of its initiatives, where it is about what happened there. */
 	page: { initiative: string | null } | null;
 	/** Of the latest event: what it is to whoever is told. */
@@ -38,6 +51,8 @@ export interface NoticeCount {
 /** What somebody is told: their page of it. */
 export interface NoticesPage extends NoticeCount {
 	notices: NoticeView[];
+	/** Which day it is where they are. */
+	today: string;
 	/** From where it goes on; null at the end. */
 	next: string | null;
 	choices: NoticeChoices;

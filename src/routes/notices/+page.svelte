@@ -84,6 +84,20 @@
 		return sent.ok;
 	}
 
+	/** Takes the card of a notice, or moves its due date; then the notice is read. */
+	async function act(notice: NoticeView, does: 'take' | (string & {})): Promise<boolean> {
+		const { id: card, key, version, owners } = notice.card!;
+		const sent =
+			does === 'take'
+				? await send('AssignCard', { card, version, owners: [...owners, data.person!.id] })
+				: await send('DateCard', { card, version, due: does });
+		problem = sent.ok ? '' : sent.refusal.title;
+		if (sent.ok) said = does === 'take' ? `${key} is yours too.` : `${key} has another due date.`;
+		if (sent.ok) await tell('MarkNotices', { notices: [notice.id], as: 'read' });
+		else await reread('harrow:notices');
+		return sent.ok;
+	}
+
 	let timer: ReturnType<typeof setTimeout> | undefined;
 	const PAUSE_MS = 250;
 	function look(change: Record<string, string | null>, pause = 0): void {
@@ -186,6 +200,10 @@
 							if (!on) focus(notice.id);
 						}}
 						onanswer={(text) => answer(notice, text)}
+						me={data.person!.id}
+						today={told.today}
+						ontake={() => void act(notice, 'take')}
+						ondate={(due) => act(notice, due)}
 						onread={(read) =>
 							void tell('MarkNotices', { notices: [notice.id], as: read ? 'read' : 'unread' })}
 						onaway={() => void putAway([notice])}

@@ -1,3 +1,5 @@
+import { dayText } from '../../../core/calendar/days.ts';
+import { zoneOf } from '../../../core/calendar/zone.ts';
 import type { NoticeChoices, NoticeKind } from '../../../core/notices/kinds.ts';
 import {
 	daySentence,
@@ -10,6 +12,7 @@ import { rows } from '../database.ts';
 import { mailOn } from '../mail/settings.ts';
 import { Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
+import { now } from '../time.ts';
 
 const AT_ONCE = 50;
 const TOLD = 3;
@@ -113,7 +116,9 @@ async function noticesAmong(
 	)
 	select k.looked, told.* from (select count(*) as looked from latest) k left join (
 		select n.id, json_build_object('id', b.id, 'slug', b.slug, 'name', b.name) as board,
-		case when c.id is not null then json_build_object('id', c.id, 'key', b.key || '-' || c.number, 'title', c.title) end as card,
+		case when c.id is not null then json_build_object('id', c.id, 'key', b.key || '-' || c.number, 'title', c.title, 'version', c.version,
+				'due', c.due, 'owners', array(select o.person_id from card_owner o where o.card_id = c.id),
+				'works', r.role in ('lead', 'member') and c.clock <> 'done' and c.archived_at is null and b.away_at is null) end as card,
 		case when g.id is not null then json_build_object('initiative', i.name) end as page,
 		n.kinds, n.at, n.times, n.day::text,
 			(select json_build_object('words', r.words, 'by', case when r.person_id <> $1 then p.name end)
@@ -196,8 +201,8 @@ export async function noticesPage(
 	const [found, count, [own], boards] = await Promise.all([
 		noticeRows(person.id, { ...asked, moment, id }),
 		noticeCount(person),
-		rows<{ notices: NoticeChoices }>(
-			'select notices from person where id = $1',
+		rows<{ notices: NoticeChoices; zone: string }>(
+			'select notices, time_zone as zone from person where id = $1',
 			[person.id],
 			'notice-choices',
 		),
@@ -216,6 +221,7 @@ export async function noticesPage(
 	const shown = found.slice(0, AT_ONCE);
 	return {
 		notices: shown.map(viewOf),
+		today: dayText(zoneOf(own!.zone).day(now().getTime())),
 		next: found.length > AT_ONCE ? shown.at(-1)!.cursor : null,
 		...count,
 		choices: own!.notices,

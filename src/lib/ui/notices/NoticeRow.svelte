@@ -2,6 +2,7 @@
 	import type { NoticeView } from '$core/pages/notices';
 	import { noticeAddress } from '$core/notices/address';
 	import Answer from '../form/Answer.svelte';
+	import DateField from '../form/DateField.svelte';
 	import NameTag from '../board/NameTag.svelte';
 	import { count, momentWords } from '../words';
 
@@ -12,13 +13,46 @@
 		answering: boolean;
 		onanswering: (on: boolean) => void;
 		onanswer: (text: string) => Promise<boolean>;
+		/** Who is told; today, for days that are typed. */
+		me: string;
+		today: string;
 		onread: (read: boolean) => void;
+		/** Becomes one of the owners of its card; gives it another due date. */
+		ontake: () => void;
+		ondate: (due: string) => Promise<boolean>;
 		onaway: () => void;
 		onback: () => void;
 	}
 	/** A notice: what happened, to what, and what can be done about it right here. */
-	let { notice, timeZone, answering, onanswering, onanswer, onread, onaway, onback }: Props = $props();
+	let {
+		notice,
+		timeZone,
+		answering,
+		onanswering,
+		onanswer,
+		me,
+		today,
+		onread,
+		ontake,
+		ondate,
+		onaway,
+		onback,
+	}: Props = $props();
 	const rest = $derived(notice.times - notice.says.length);
+
+	/** What asks for somebody, and nobody has taken: it can be taken here. */
+	const takes = $derived(
+		notice.card?.works &&
+			!notice.card.owners.includes(me) &&
+			['asked', 'mentioned', 'taken-away', 'watch', 'unblocked', 'late'].includes(notice.kind),
+	);
+	const dates = $derived(notice.card?.works && ['due', 'late', 'dated', 'reminder'].includes(notice.kind));
+	let dating = $state(false);
+	let due = $state('');
+	async function date(): Promise<void> {
+		if (due && due !== notice.card!.due) if (!(await ondate(due))) return;
+		dating = false;
+	}
 
 	/** How far a finger has drawn it aside; from so far on it is put away. */
 	let drawn = $state(0);
@@ -73,12 +107,35 @@
 		</p>
 		{#if answering}
 			<Answer label="Your answer" onsay={onanswer} onleave={() => onanswering(false)} />
+		{:else if dating}
+			<form
+				class="date"
+				onsubmit={(event) => {
+					event.preventDefault();
+					void date();
+				}}
+			>
+				<DateField id="due-{notice.id}" label="Due" bind:value={due} {today} />
+				<button class="go" disabled={!due}>Move it</button>
+				<button type="button" class="plain" onclick={() => (dating = false)}>Leave it</button>
+			</form>
 		{:else}
 			<p class="acts">
 				{#if (notice.card || notice.page) && notice.comment}<button
 						type="button"
 						class={notice.open ? 'go' : 'link'}
 						onclick={() => onanswering(true)}>Answer</button
+					>{/if}
+				{#if takes}<button type="button" class="link" onclick={ontake}
+						>Take it<span class="sr-only">: {notice.card!.key}</span></button
+					>{/if}
+				{#if dates}<button
+						type="button"
+						class="link"
+						onclick={() => {
+							due = notice.card!.due ?? '';
+							dating = true;
+						}}>Move the date<span class="sr-only"> of {notice.card!.key}</span></button
 					>{/if}
 				<button type="button" class="link" onclick={() => onread(!notice.read)}
 					>{notice.read ? 'Not read' : 'Read'}<span class="sr-only">: {notice.says[0]}</span></button
@@ -146,7 +203,15 @@
 			margin-left: 0;
 		}
 	}
+	.date {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 8px;
+		padding-top: 6px;
+	}
 	.acts {
+		flex-wrap: wrap;
 		display: flex;
 		align-items: center;
 		gap: 16px;
