@@ -130,8 +130,9 @@
 		margin: 26px 0 6px;
 	}
 	ul {
+		list-style: none;
 		margin: 0;
-		padding-left: 18px;
+		padding: 0;
 	}
 	@media (max-width: 700px) {
 		thead {

@@ -360,7 +360,7 @@
 		list-style: none;
 		margin: 0;
 		padding: 0;
-		flex: 1;
+		flex: 1 0 320px;
 		color: var(--soft);
 	}
 	ol li[aria-current] {
