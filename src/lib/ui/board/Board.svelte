@@ -2,7 +2,7 @@
 	import { tick } from 'svelte';
 	import { uses } from '$core/board/used';
 	import type { CardView, ColumnView, PersonView } from '$core/pages/board';
-	import { goto } from '$app/navigation';
+	import { afterNavigate, goto } from '$app/navigation';
 	import { readPaste } from '$core/backlog/paste';
 	import type { Day } from '$core/calendar/zone';
 	import { pressed, type Does } from '../frame/keymap';
@@ -482,9 +482,14 @@
 	});
 	$effect(() => (element && mayEdit ? carry.attach(dragCards, element) : undefined));
 
-	/** One click of the mouse opens a card once it is clear that no second one comes: two rename it, and open nothing. */
-	const SECOND_CLICK_MS = 220;
-	let opening: ReturnType<typeof setTimeout> | undefined;
+	/** The card that a click of the mouse has just opened: a second click takes that back, and renames it. */
+	let opened: { card: string; done: Promise<void> } | null = null;
+	/** The card that is renamed once what was opened is closed again. */
+	let back: string | null = null;
+	afterNavigate(() => {
+		if (back) renaming = back;
+		back = null;
+	});
 	function onclick(event: MouseEvent): void {
 		carry.onclick(event);
 		// A tap on a card's grip asks where it goes; with Shift or Ctrl a click picks instead of opening.
@@ -505,12 +510,23 @@
 		const mouse = event instanceof PointerEvent && event.pointerType === 'mouse';
 		if (event.defaultPrevented || !link || !mouse || !mayEdit || !event.detail) return;
 		if (event.button || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
-		if (cardOf(link.closest<HTMLElement>('li')!.dataset.card ?? null)?.clock === 'done') return;
+		if (!card || card.clock === 'done') return;
 		event.preventDefault();
 		event.stopPropagation();
-		clearTimeout(opening);
-		if (event.detail === 1)
-			opening = setTimeout(() => void goto(link.href, { noScroll: true, keepFocus: true }), SECOND_CLICK_MS);
+		opened = { card: card.id, done: goto(link.href, { noScroll: true, keepFocus: true }) };
+	}
+	/** Heard before anything else: what was opened may lie under the pointer by now. */
+	function onclickcapture(event: MouseEvent): void {
+		const first = opened;
+		opened = null;
+		if (event.detail !== 2 || !first) return;
+		event.preventDefault();
+		event.stopPropagation();
+		window.addEventListener('dblclick', (second) => second.stopPropagation(), { capture: true, once: true });
+		void first.done.then(() => {
+			back = first.card;
+			history.back();
+		});
 	}
 	function ondblclick(event: MouseEvent): void {
 		const card = cardOf(
@@ -522,6 +538,7 @@
 
 <svelte:window
 	onkeydown={(event) => forPlace(event) && onkeydown(event)}
+	{onclickcapture}
 	onpointermove={(event) => rectangle.move(event)}
 	onpointerup={(event) => element && rectangle.up(event, element)}
 />
