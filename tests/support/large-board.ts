@@ -5,10 +5,11 @@ import { generateNKeysBetween } from 'fractional-indexing';
  * A board with many open cards: most of them in one queue, so that one list is long. Made beside the demo, for its team.
  * @returns the slug of the board
  */
-export async function largeBoard(db: pg.Pool, cards = 2000): Promise<string> {
-	const { rows } = await db.query<{ id: string }>(
-		`insert into board (team_id, name, slug, key, position, last_number) select id, 'Large', 'large', 'LARGE', 9, $1 from team limit 1 returning id`,
-		[cards],
+export async function largeBoard(db: pg.Pool, cards = 2000, name = 'Large'): Promise<string> {
+	const { rows } = await db.query<{ id: string; slug: string }>(
+		`insert into board (team_id, name, slug, key, position, last_number)
+		select id, $2, lower($2), upper($2), 9, $1 from team limit 1 returning id, slug`,
+		[cards, name],
 	);
 	const board = rows[0]!.id;
 	await db.query(
@@ -32,7 +33,7 @@ export async function largeBoard(db: pg.Pool, cards = 2000): Promise<string> {
 		[board],
 	);
 	await db.query('analyze');
-	return 'large';
+	return rows[0]!.slug;
 }
 
 /**
