@@ -73,6 +73,7 @@ export const PAGES: Record<
 	'/teams/[team]/letters': ['lead', (s) => `/teams/${s.board.team}/letters`],
 	'/cards/[key]': ['board', (s) => `/cards/${s.board.key}-1`],
 	'/api/cards/[key]': ['board', (s) => `/api/cards/${s.board.key}-1`],
+	'/api/cards/[key]/dates': ['board', (s) => `/api/cards/${s.board.key}-1/dates?due=2026-12-18`],
 	'/boards/[board]/faces': ['board', (s) => `/boards/${s.board.slug}/faces`],
 	'/api/files/[file]': ['board', fileOf],
 	'/boards/[board]/words': ['board', (s) => `/boards/${s.board.slug}/words?q=anchor`],

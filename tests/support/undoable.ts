@@ -182,6 +182,32 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 			const [, second] = await attached(s);
 			return [s.board.member, 'PictureCard', { ...(await now(s, s.lined)), file: second }];
 		},
+		MoveDates: async (s) => {
+			const { lead, team } = s.board;
+			const { result } = await command(lead, 'MakeBoard', {
+				...{ team, name: 'Yard', key: `Y${s.board.key}`, unit: 'hours', sprintDays: null },
+			});
+			const there = {
+				board: result.board,
+				cards: [{ title: 'Painted', start: '2026-11-26', due: '2026-11-27' }],
+			};
+			const [other] = (await command(lead, 'AddCards', there)).result.cards as {
+				card: string;
+				number: number;
+			}[];
+			await command(s.board.member, 'DateCard', { ...asSeen(s, s.lined), due: '2026-11-25' });
+			const link = { ...(await now(s, s.lined)), kind: 'blocks', to: `Y${s.board.key}-${other!.number}` };
+			await command(s.board.member, 'LinkCard', link);
+			return [
+				s.board.member,
+				'MoveDates',
+				{
+					team,
+					cards: [{ ...(await now(s, s.lined)), start: null, due: '2026-11-27' }],
+					followers: [{ ...(await now(s, other!.card)), start: '2026-11-30', due: '2026-12-01' }],
+				},
+			];
+		},
 		WriteNotes: async (s) => {
 			await command(s.board.member, 'WriteNotes', { ...board(s), version: 1, text: 'The crane is away.' });
 			return [s.board.member, 'WriteNotes', { ...board(s), version: 2, text: 'The crane is **back**.' }];

@@ -68,6 +68,14 @@ export const READS: Record<Read, ReadDescription> = {
 		},
 	},
 	'/api/cards/{key}': { id: 'card', summary: 'A card with its history' },
+	'/api/cards/{key}/dates': {
+		id: 'dates',
+		summary: 'What would follow from giving a card other dates; nothing is changed',
+		query: {
+			start: 'The day it would start, 2026-12-04; empty for none, left out to keep it',
+			due: 'The day it would be due; likewise',
+		},
+	},
 	'/api/find': {
 		id: 'find',
 		summary: 'Cards whose key or title holds a text; boards, people and sprints too, unless a board is named',

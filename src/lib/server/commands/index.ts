@@ -54,6 +54,7 @@ import { askToWatch, watchCard } from './card/watch-card.ts';
 import { attachToPage, removePageFile } from './page/files.ts';
 import { writeNotes } from './page/notes.ts';
 import { changePageComment, commentPage, withdrawPageComment } from './page/talk.ts';
+import { moveDates } from './dates/move-dates.ts';
 import { watchPage } from './page/watch-page.ts';
 import { watchBoard } from './board/watch-board.ts';
 import { chooseNotices, markNotices } from './you/notices.ts';
@@ -215,6 +216,7 @@ const all = [
 	askToWatch,
 	watchBoard,
 	attachToPage,
+	moveDates,
 	changePageComment,
 	commentPage,
 	removePageFile,

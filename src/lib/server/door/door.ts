@@ -193,7 +193,9 @@ async function obeyForTeam(
 			JSON.stringify(notes),
 		],
 	});
-	const answer = answerOf(id, about.name, null, command.undoable && changes.length > 0, done);
+	const touched = [...onBoards.values()].some((on) => on.touched.size > 0);
+	const undoable = command.undoable && (touched || changes.length > 0);
+	const answer = answerOf(id, about.name, null, undoable, done);
 	return { ...answer, secret: done.secret };
 }
 

@@ -4,7 +4,7 @@ import { RANK, type BoardContext, type CardRow, type PersonContext, type Role } 
 import { Id, Line, Optional } from './fields.ts';
 import { putKeptBack, type Kept } from './kept.ts';
 import { columnsNow, reclock } from '../commands/board/columns.ts';
-import { rollup } from 'd3-array';
+import { group, rollup } from 'd3-array';
 import { checkHands } from '../commands/card/hands.ts';
 import { checkLanes } from '../commands/card/lanes.ts';
 import { checkLimit } from '../commands/card/limits.ts';
@@ -24,7 +24,14 @@ export class UndoCommand {
 
 interface Undone {
 	kept: Kept[] | null;
-	cards: { id: string; before: CardRow | null; version_after: number; version: number; number: number }[];
+	cards: {
+		id: string;
+		board: string;
+		before: CardRow | null;
+		version_after: number;
+		version: number;
+		number: number;
+	}[];
 }
 
 export const undoCommand = boardCommand({
@@ -36,13 +43,7 @@ export const undoCommand = boardCommand({
 	onPutAway: true,
 	async run(context, input) {
 		const { kept, cards } = await toUndo(context, input.of, context.role);
-		for (const card of cards)
-			if (card.version !== card.version_after)
-				throw new Problem(
-					409,
-					'undo.changed',
-					`Card ${card.number} has changed since, so this can no longer be taken back.`,
-				);
+		mustBeUnchanged(cards);
 		if (kept) {
 			const sprints = kept.filter((one) => one.table === 'sprint');
 			await sprintsMayGoBack(
@@ -90,8 +91,19 @@ export const undoForTeam = teamCommand({
 	input: UndoCommand,
 	undoable: false,
 	async run(context, input) {
-		const { kept } = await toUndo(context, input.of, context.role);
+		const { kept, cards } = await toUndo(context, input.of, context.role);
+		mustBeUnchanged(cards);
 		await putKeptBack(context.tx, kept ?? []);
+		// What it did to cards is taken back board by board.
+		for (const [board, there] of group(cards, ({ board }) => board)) {
+			const on = await context.onBoard(board);
+			const now = await on.cards(there.map(({ id }) => ({ card: id })));
+			await putBack(
+				on,
+				there.flatMap(({ before }, i) => (before ? [{ before, row: now[i]! }] : [])),
+				input,
+			);
+		}
 		const { rows } = await context.tx.query<{ value: string }>(
 			`select value from event where board_id = $1 and command_id = $2 order by seq`,
 			[context.boards[0]?.id, input.of],
@@ -100,13 +112,24 @@ export const undoForTeam = teamCommand({
 	},
 });
 
+/** Refuses to take back what has changed again since. */
+function mustBeUnchanged(cards: Undone['cards']): void {
+	for (const card of cards)
+		if (card.version !== card.version_after)
+			throw new Problem(
+				409,
+				'undo.changed',
+				`Card ${card.number} has changed since, so this can no longer be taken back.`,
+			);
+}
+
 /** What a command of this person changed; it is marked as taken back. */
 async function toUndo(context: PersonContext, of: string, role: Role): Promise<Undone> {
 	const { rows } = await context.tx.query<
 		Undone & { person_id: string; undone_by: string | null; undoable: boolean; role: Role | null }
 	>(
 		`select k.person_id, k.undone_by, coalesce((k.answer ->> 'undoable')::boolean, false) as undoable, k.kept, k.role,
-			(select coalesce(json_agg(json_build_object('id', c.id, 'before', t.before, 'version_after', t.version_after,
+			(select coalesce(json_agg(json_build_object('id', c.id, 'board', c.board_id, 'before', t.before, 'version_after', t.version_after,
 				'version', c.version, 'number', c.number) order by c.number), '[]')
 			from command_card t join card c on c.id = t.card_id where t.command_id = k.id) as cards
 		from command k

@@ -108,12 +108,15 @@ async function refuseLoop(context: BoardContext, card: CardRow, other: { id: str
 			union
 			select l.to_id from reached r join card_link l on l.from_id = r.id and l.kind = 'blocks'
 		)
-		select l.from_id as "from", l.to_id as "to", f.number as "number"
+		select l.from_id as "from", l.to_id as "to", case when f.board_id = $3 then f.number::text
+			when r.person_id is not null and may_see(f, $4) then b.key || '-' || f.number else 'something you may not see' end as called
 		from card_link l
-		join reached r on r.id = l.from_id
+		join reached on reached.id = l.from_id
 		join card f on f.id = l.from_id
+		join board b on b.id = f.board_id
+		left join board_right r on r.board_id = b.id and r.person_id = $4
 		where l.kind = 'blocks' and exists (select from reached where id = $2)`,
-		[other.id, card.id],
+		[other.id, card.id, context.board.id, context.person.id],
 	);
 	const loop = shortestWay(rows, other.id, card.id);
 	if (loop)
@@ -128,18 +131,18 @@ async function refuseLoop(context: BoardContext, card: CardRow, other: { id: str
 interface Step {
 	from: string;
 	to: string;
-	/** Of the card that it leads from. */
-	number: number;
+	/** What the card is called that it leads from. */
+	called: string;
 }
 
-/** The numbers of the cards on the shortest way from one card to another, without the last; null where there is none. */
-function shortestWay(steps: readonly Step[], from: string, to: string): number[] | null {
+/** What the cards on the shortest way are called from one card to another, without the last; null where there is none. */
+function shortestWay(steps: readonly Step[], from: string, to: string): string[] | null {
 	const next = new Map<string, Step[]>();
 	for (const step of steps) next.set(step.from, [...(next.get(step.from) ?? []), step]);
-	const ways = new Map<string, number[]>([[from, []]]);
+	const ways = new Map<string, string[]>([[from, []]]);
 	for (const [at, way] of ways) {
 		if (at === to) return way;
-		for (const step of next.get(at) ?? []) if (!ways.has(step.to)) ways.set(step.to, [...way, step.number]);
+		for (const step of next.get(at) ?? []) if (!ways.has(step.to)) ways.set(step.to, [...way, step.called]);
 	}
 	return null;
 }

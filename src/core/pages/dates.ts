@@ -1,0 +1,43 @@
+import type { Stays } from '../dates/follow.ts';
+
+/** The dates of a card, `2026-12-04`. */
+export interface DateTexts {
+	start: string | null;
+	due: string | null;
+}
+
+/** A card that moves along with another one. */
+export interface FollowedCard {
+	card: string;
+	version: number;
+	key: string;
+	title: string;
+	from: DateTexts;
+	to: DateTexts;
+	/** The key of the card that pushes it. */
+	after: string;
+}
+
+/** A card that would start before the end of what it waits for, and stays where it is. */
+export interface DateConflict {
+	/** Null where whoever looks may not see it. */
+	key: string | null;
+	title: string;
+	after: string;
+	why: Stays;
+}
+
+/** A sprint on whose list cards stand that would end after it only now. */
+export interface SprintPassed {
+	board: string;
+	name: string;
+	ends: string;
+	keys: string[];
+}
+
+/** What would follow from giving cards other dates. */
+export interface DatesPage {
+	moved: FollowedCard[];
+	conflicts: DateConflict[];
+	sprints: SprintPassed[];
+}

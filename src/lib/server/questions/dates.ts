@@ -1,0 +1,176 @@
+import { dayText, parseDay } from '../../../core/calendar/days.ts';
+import { teamWorks } from '../../../core/calendar/team-days.ts';
+import type { Day } from '../../../core/calendar/zone.ts';
+import { follow, spanOf, type Blocks, type DatedCard, type Dates } from '../../../core/dates/follow.ts';
+import type { DatesPage, DateTexts } from '../../../core/pages/dates.ts';
+import { dayAsked } from '../asked.ts';
+import { rows } from '../database.ts';
+import { notFound, Problem } from '../problem.ts';
+import type { Person } from '../sign-in.ts';
+import { rotaOf } from './rota.ts';
+import { TITLE_TO } from './titles.ts';
+
+/** Dates that are given to a card. */
+export interface DatesGiven extends DateTexts {
+	card: string;
+}
+
+interface Row extends DateTexts {
+	id: string;
+	key: string;
+	title: string;
+	version: number;
+	team: string;
+	board: string;
+	state: DatedCard['state'];
+	sees: boolean;
+	mine: boolean;
+	/** The sprint on whose list it is, as long as that is not settled. */
+	sprint: { id: string; board: string; name: string; ends: string } | null;
+}
+
+const day = (text: string | null): Day | null => (text === null ? null : parseDay(text));
+const text = (at: Day | null): string | null => (at === null ? null : dayText(at));
+const dates = ({ start, due }: DateTexts): Dates => ({ start: day(start), due: day(due) });
+const texts = ({ start, due }: Dates): DateTexts => ({ start: text(start), due: text(due) });
+
+/**
+ * What follows from giving cards other dates: what moves along, what stays in the way, and which sprints it passes. Others
+ * are moved as far as the person works on their boards, all of one team.
+ */
+export async function whatFollows(
+	person: Person,
+	team: string,
+	given: readonly DatesGiven[],
+): Promise<DatesPage & { boards: ReadonlyMap<string, string> }> {
+	const { cards: found, links } = await around(
+		person,
+		team,
+		given.map(({ card }) => card),
+	);
+	const works = new Map<string, (at: Day) => boolean>();
+	for (const one of new Set(found.map((card) => card.team))) works.set(one, worksOf(await rotaOf(one)));
+	const known = new Map(found.map((card) => [card.id, card]));
+	const changed = new Map(given.map(({ card, ...to }) => [card, dates(to)]));
+	const { moved, conflicts } = follow(
+		new Map(found.map((card) => [card.id, { ...card, ...dates(card), works: works.get(card.team)! }])),
+		links,
+		changed,
+	);
+	const keyOf = (id: string) => (known.get(id)!.sees ? known.get(id)!.key : 'something you may not see');
+	const passed = new Map<string, DatesPage['sprints'][number]>();
+	for (const [id, to] of [
+		...changed,
+		...moved.map(({ card, ...to }): [string, Dates] => [card, { start: to.start, due: to.due }]),
+	]) {
+		const { sprint, key, ...card } = known.get(id)!;
+		const [before, after] = [spanOf(dates(card)), spanOf(to)];
+		const ends = sprint && parseDay(sprint.ends)!;
+		if (!sprint || !after || after.end <= ends! || (before && before.end > ends!)) continue;
+		const { id: of, ...said } = sprint;
+		passed.set(of, { ...said, keys: [...(passed.get(of)?.keys ?? []), key] });
+	}
+	return {
+		boards: new Map(found.map(({ id, board }) => [id, board])),
+		moved: moved.map(({ card: id, after, ...to }) => {
+			const { version, key, title, start, due } = known.get(id)!;
+			return { card: id, version, key, title, from: { start, due }, to: texts(to), after: keyOf(after) };
+		}),
+		conflicts: conflicts.map(({ card: id, after, why }) => {
+			const { sees, key, title } = known.get(id)!;
+			return {
+				key: sees ? key : null,
+				title: sees ? title : 'Something you may not see',
+				after: keyOf(after),
+				why,
+			};
+		}),
+		sprints: [...passed.values()],
+	};
+}
+
+/** Team days are asked for again and again while a chain is followed. */
+function worksOf(rota: Awaited<ReturnType<typeof rotaOf>>): (at: Day) => boolean {
+	const known = new Map<Day, boolean>();
+	return (at) => {
+		const so = known.get(at);
+		if (so !== undefined) return so;
+		const is = teamWorks(rota, at);
+		known.set(at, is);
+		return is;
+	};
+}
+
+/** Cards, all that hang on them over any boards, and all that these wait for; with what leads from which to which. */
+async function around(
+	person: Person,
+	team: string,
+	ids: readonly string[],
+): Promise<{ cards: Row[]; links: Blocks[] }> {
+	const [found] = await rows<{ cards: Row[]; links: Blocks[] }>(
+		`with recursive hang(id) as (
+			select unnest($3::uuid[])
+			union
+			select l.to_id from hang h join card_link l on l.from_id = h.id and l.kind = 'blocks'
+		), link as materialized (
+			select l.from_id, l.to_id from hang h join card_link l on l.to_id = h.id and l.kind = 'blocks'
+		), need as (
+			select id from hang union select from_id from link
+		)
+		select (
+			select coalesce(json_agg(json_build_object('id', c.id, 'key', b.key || '-' || c.number, 'title', ${TITLE_TO('$1', 'c')},
+				'version', c.version, 'team', b.team_id, 'board', b.id, 'start', c.start, 'due', c.due,
+				'state', case when c.clock = 'done' or c.archived_at is not null then 'over' when c.clock = 'none' then 'waits' else 'begun' end,
+				'sees', r.person_id is not null and see.it,
+				'mine', b.team_id = $2 and b.away_at is null and see.it and coalesce(r.role in ('lead', 'member'), false),
+				'sprint', case when s.id is not null and r.person_id is not null then json_build_object('id', s.id, 'board', b.name,
+					'name', b.sprint_name || ' ' || s.number, 'ends', s.ends) end)), '[]')
+			from need n
+			join card c on c.id = n.id
+			join board b on b.id = c.board_id
+			left join board_right r on r.board_id = b.id and r.person_id = $1
+			left join sprint s on s.id = c.sprint_id and s.closed_at is null
+			cross join lateral (select not c.private or may_see(c, $1) as it) see
+		) as cards,
+		(select coalesce(json_agg(json_build_object('from', from_id, 'to', to_id)), '[]') from link) as links`,
+		[person.id, team, ids],
+		'dates-around',
+	);
+	return found!;
+}
+
+/**
+ * What would follow from giving a card other dates.
+ * @param key such as TIDE-214
+ * @param asks what the address says: `start` and `due`, empty for none, left out to keep them
+ * @throws Problem 404 where the person may not see it, 422 for what is no day
+ */
+export async function datesPage(
+	person: Person,
+	key: string,
+	asks: (name: string) => string | null,
+): Promise<DatesPage> {
+	const [, board, number] = /^([A-Z][A-Z0-9]{1,9})-(\d{1,9})$/.exec(key.toUpperCase()) ?? [];
+	const [card] = board
+		? await rows<DateTexts & { id: string; team: string }>(
+				`select c.id, b.team_id as team, c.start::text, c.due::text
+				from board_key k
+				join card c on c.board_id = k.board_id and c.number = $3
+				join board b on b.id = c.board_id
+				join board_right r on r.board_id = b.id and r.person_id = $1
+				where k.key = $2 and may_see(c, $1)`,
+				[person.id, board, number],
+				'card-dates',
+			)
+		: [];
+	if (!card) throw notFound('card');
+	const asked = (name: 'start' | 'due') => {
+		const said = asks(name);
+		return said === null ? card[name] : said === '' ? null : dayText(dayAsked(said, name)!);
+	};
+	const to = { card: card.id, start: asked('start'), due: asked('due') };
+	if (to.start && to.due && to.start > to.due)
+		throw new Problem(422, 'invalid.due', 'A card cannot be due before it starts.', 'due');
+	const { boards: _boards, ...page } = await whatFollows(person, card.team, [to]);
+	return page;
+}
