@@ -191,10 +191,12 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 				board: result.board,
 				cards: [{ title: 'Painted', start: '2026-11-26', due: '2026-11-27' }],
 			};
-			const [other] = (await command(lead, 'AddCards', there)).result.cards as {
-				card: string;
-				number: number;
-			}[];
+			await command(lead, 'AddCards', there);
+			const { rows } = await db.query<{ card: string; number: number }>(
+				'select id as card, number from card where board_id = $1',
+				[result.board],
+			);
+			const [other] = rows;
 			await command(s.board.member, 'DateCard', { ...asSeen(s, s.lined), due: '2026-11-25' });
 			const link = { ...(await now(s, s.lined)), kind: 'blocks', to: `Y${s.board.key}-${other!.number}` };
 			await command(s.board.member, 'LinkCard', link);

@@ -13,12 +13,13 @@ import {
 import { asUsed } from '$core/board/used';
 import type { BoardCards, BoardHead, CardView, LaneView } from '$core/pages/board';
 import type { TableCard } from '$core/exchange/card-file';
-import { list } from '$core/words';
+import { count, list } from '$core/words';
 import { enter, type CardClock } from '$core/flow/clock';
 import type { Command, CommandInput, CommandOnCards, CommandResult, Entry, NewCard } from '../../commands';
 import { cardsPatch, planPatch, stepFor, type CardStep } from './card-steps';
+import type { DatesPage, DateTexts } from '$core/pages/dates';
 import { reread } from '../frame/reread';
-import { send, type Refusal, type Sent } from '../send';
+import { ask as read, send, type Refusal, type Sent } from '../send';
 
 /** What a page open on a board is told. */
 interface Change {
@@ -60,6 +61,13 @@ export class BoardState {
 		sentence: string;
 		over: boolean;
 		answer: (reason: string | null) => void;
+	} | null>(null);
+
+	/** What would follow from other dates of a card: asked for before anything is moved. */
+	following = $state.raw<{
+		card: CardView;
+		page: DatesPage;
+		answer: (moves: 'all' | 'one' | null) => void;
 	} | null>(null);
 
 	looks = $state.raw<Looks>({ today: 0, me: null, carried: {} });
@@ -283,7 +291,43 @@ export class BoardState {
 	put(card: CardView, change: FieldChange): Promise<Sent> {
 		const live = this.latest(card);
 		const { command, input, patch } = this.stepFor(live, change);
-		return this.apply([live], command, input, patch);
+		if (command !== 'DateCard') return this.apply([live], command, input, patch);
+		const { start = live.start, due = live.due } = input as Partial<DateTexts>;
+		return this.moveDates(live, { start, due }, () => {
+			const again = this.stepFor(this.latest(card), change);
+			return this.apply([this.latest(card)], again.command, again.input, again.patch);
+		});
+	}
+
+	/**
+	 * Gives a card other dates: where others hang on it, what follows is shown first, and asked.
+	 * @param alone moves this card only
+	 */
+	private async moveDates(card: CardView, to: DateTexts, alone: () => Promise<Sent>): Promise<Sent> {
+		const asked = new URLSearchParams({ start: to.start ?? '', due: to.due ?? '' });
+		const found = await read<DatesPage>(`/api/cards/${this.head.key}-${card.number}/dates?${asked}`);
+		// Without a connection it is moved alone, as soon as there is one.
+		if (!found.ok) return alone();
+		const { moved, conflicts } = found.answer;
+		if (!moved.length && !conflicts.length) return alone();
+		const moves = await new Promise<'all' | 'one' | null>((answer) => {
+			this.following = { card, page: found.answer, answer };
+		});
+		this.following = null;
+		if (moves === 'one') return alone();
+		if (!moves) return { ok: false, refusal: { status: 0, code: 'left', title: 'Nothing was moved.' } };
+		const sent = await this.ask('MoveDates', {
+			team: this.head.teamId,
+			cards: [{ card: card.id, version: this.latest(card).version, ...to }],
+			followers: moved.map(({ card: id, version, to: dates }) => ({ card: id, version, ...dates })),
+		});
+		if (sent.ok)
+			this.tell({
+				tone: 'done',
+				text: `Card ${card.number} is moved, and ${count(moved.length, 'card')} with it.`,
+				undo: sent.answer.id,
+			});
+		return sent;
 	}
 
 	/** Changes of cards that are one step: all of them happen or none, and they are taken back at once. */

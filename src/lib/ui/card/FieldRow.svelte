@@ -48,12 +48,14 @@
 		{id}
 		label={field.name}
 		none
-		value={text}
+		bind:value={
+			() => text,
+			(day) => {
+				const change = field.day!(card, day || null);
+				if (change) onchange(change);
+			}
+		}
 		{today}
-		onchange={(day) => {
-			const change = field.day!(card, day || null);
-			if (change) onchange(change);
-		}}
 	/>
 {:else if field.values?.put}<Select
 		{id}

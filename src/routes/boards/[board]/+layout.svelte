@@ -92,6 +92,12 @@
 	</div>
 	<Messages {board} />
 </div>
+{#if board.following}
+	{@const { card, page: follows, answer } = board.following}
+	{#await import('$lib/ui/dialogs/DatesDialog.svelte') then { default: DatesDialog }}
+		<DatesDialog number={card.number} {follows} today={data.today} onanswer={answer} />
+	{/await}
+{/if}
 {#if board.through}
 	{@const { sentence, over, answer } = board.through}
 	{#await import('$lib/ui/dialogs/ReasonDialog.svelte') then { default: ReasonDialog }}
