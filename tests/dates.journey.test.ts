@@ -108,4 +108,46 @@ describe('dates that follow', () => {
 		phone.quiet();
 		await phone.context.close();
 	});
+
+	test('of an initiative are shifted from a day on, as shown before', async () => {
+		const { rows } = await db.query<{ id: string; number: number; name: string; due: string }>(
+			`select c.id, c.number, i.name, c.due::text from card c join initiative i on i.id = c.initiative_id
+			join board b on b.id = c.board_id and b.key = 'TIDE'
+			where c.archived_at is null and c.clock = 'none' and not exists (select from card_link l where c.id in (l.from_id, l.to_id))
+			order by c.number desc limit 1`,
+		);
+		const { id, number, name } = rows[0]!;
+		const { rows: people } = await db.query<Person>(
+			`select id, name, initials, email, 'write' as scope from person where name = 'Ines Okoro'`,
+		);
+		await command(people[0]!, 'DateCard', {
+			...(await seen(db, id))[0]!,
+			start: '2027-02-01',
+			due: '2027-02-02',
+		});
+		const { page, context, quiet } = await visit(
+			server.url,
+			'Ines Okoro',
+			`${BOARD}/initiatives/${encodeURIComponent(name)}`,
+		);
+		await page.getByRole('button', { name: 'Shift its dates' }).click();
+		const dialog = page.getByRole('dialog', { name: `Shift the dates of ${name}` });
+		await dialog.getByLabel('All that begins from').last().fill('1 feb 2027');
+		await page.keyboard.press('Tab');
+		await dialog.getByLabel('By so many working days').fill('-3');
+		await dialog
+			.getByRole('listitem')
+			.filter({ hasText: `TIDE-${number}` })
+			.getByText('Wed 27 Jan')
+			.waitFor();
+		await accessible(page);
+		await Promise.all([
+			page.waitForResponse('**/api/commands'),
+			dialog.getByRole('button', { name: 'Move 1 card' }).click(),
+		]);
+		await dialog.waitFor({ state: 'detached' });
+		assert.deepEqual(await dates([id]), ['2027-01-27 2027-01-28']);
+		quiet();
+		await context.close();
+	});
 });

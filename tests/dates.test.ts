@@ -1,7 +1,8 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { DatesPage } from '../src/core/pages/dates.ts';
-import { datesPage } from '../src/lib/server/questions/dates.ts';
+import { boardHead } from '../src/lib/server/questions/board-head.ts';
+import { datesPage, shiftPage } from '../src/lib/server/questions/dates.ts';
 import type { Person } from '../src/lib/server/sign-in.ts';
 import { useDatabase } from './support/database.ts';
 import { scene, type Scene } from './support/scene.ts';
@@ -240,6 +241,60 @@ describe('moving the dates of a card', () => {
 			loop.message,
 			`That would be a loop: ${third} blocks ${c.board.key}-${number} blocks ${c.keys[1]} blocks ${third}.`,
 		);
+	});
+
+	test('of a board, a sprint or an initiative from a day on is shifted in one step, what hangs on it along, and back', async () => {
+		const c = await chain();
+		const { lead, member, team, slug } = c.board;
+		const head = await boardHead(member, slug);
+		const shift = (asks: Record<string, string>) => shiftPage(head, member, (name) => asks[name] ?? null);
+		const shown = await shift({ of: 'board', from: '2026-11-26', days: '3' });
+		assert.deepEqual(
+			shown.shifted.map(({ key, to }) => [key, to]),
+			[[c.keys[1], { start: '2026-12-01', due: '2026-12-02' }]],
+		);
+		assert.deepEqual(
+			shown.moved.map(({ key, to, after }) => [key, to, after]),
+			[[c.keys[2], { start: '2026-12-03', due: '2026-12-03' }, c.keys[1]]],
+		);
+		const dated = (list: typeof shown.moved) =>
+			list.map(({ card, version, to }) => ({ card, version, ...to }));
+		const done = await command(member, 'MoveDates', {
+			team,
+			cards: dated(shown.shifted),
+			followers: dated(shown.moved),
+		});
+		assert.deepEqual((await datesOf(c.cards)).slice(1), [
+			['2026-12-01', '2026-12-02'],
+			['2026-12-03', '2026-12-03'],
+		]);
+		await command(member, 'UndoCommand', { of: done.id });
+		assert.deepEqual((await datesOf(c.cards)).slice(1), [
+			['2026-11-26', '2026-11-27'],
+			['2026-11-30', '2026-11-30'],
+		]);
+		await command(lead, 'ChangeCards', {
+			...{ board: c.board.id, cards: [await one(c.cards[0])], initiative: 'Winter' },
+		});
+		const winter = await shift({ of: 'initiative', which: 'Winter', from: '2026-11-01', days: '-2' });
+		assert.deepEqual(
+			winter.shifted.map(({ key, to }) => [key, to]),
+			[[c.keys[0], { start: null, due: '2026-11-23' }]],
+		);
+		assert.deepEqual(winter.moved, [], 'nothing is pulled');
+		assert.deepEqual((await shift({ of: 'sprint', which: '1', from: '2026-11-01', days: '1' })).shifted, []);
+		for (const [asks, code] of [
+			[{ of: 'team', from: '2026-11-26', days: '3' }, 'invalid.of'],
+			[{ of: 'board', from: 'soon', days: '3' }, 'invalid.from'],
+			[{ of: 'board', days: '3' }, 'invalid.from'],
+			[{ of: 'board', from: '2026-11-26', days: '0' }, 'invalid.days'],
+			[{ of: 'board', from: '2026-11-26', days: '1.5' }, 'invalid.days'],
+		] as [Record<string, string>, string][])
+			assert.equal((await refusal(shift(asks))).code, code);
+		// Of a team whose people have no working days nothing is moved.
+		await db.query(`update working_week set hours = '{0,0,0,0,0,0,0}' where team_id = $1`, [team]);
+		const none = await shift({ of: 'board', from: '2026-11-26', days: '3' });
+		assert.deepEqual([none.shifted, none.stay], [[], 1]);
 	});
 
 	test('of a thousand cards among 5,000 with 8,000 links is told in under 200 ms', async () => {

@@ -63,6 +63,7 @@ const TRIED: { [P in keyof Reads]: [parameters: Record<string, string>, body?: o
 	'/api/boards/{board}/table': [
 		[{ board: 'tidewatch' }, { file: 'title,size,due\nA,3,2026-12-01\nB,wrong,never' }],
 	],
+	'/api/boards/{board}/shift': [[{ board: 'tidewatch', of: 'board', from: '2026-11-23', days: '3' }]],
 	'/api/cards/{key}/dates': [[{ key: 'TIDE-148', due: '2026-12-18' }]],
 	'/api/cards/{key}': [[{ key: 'TIDE-1' }], [{ key: 'TIDE-200' }]],
 	'/api/mine': [[{}], [{ of: 'given' }], [{ of: 'done' }], [{ of: 'reviewing' }]],

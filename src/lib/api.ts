@@ -3,7 +3,7 @@ import type { LineError } from '../core/exchange/history-file.ts';
 import type { Head, Mapping, TableCard } from '../core/exchange/card-file.ts';
 import type { BoardCards, BoardHead, SeenBoard } from '../core/pages/board.ts';
 import type { CardPage } from '../core/pages/card.ts';
-import type { DatesPage } from '../core/pages/dates.ts';
+import type { DatesPage, ShiftPage } from '../core/pages/dates.ts';
 import type { Found } from '../core/pages/find.ts';
 import type { MinePage } from '../core/pages/mine.ts';
 import type { NoticesPage } from '../core/pages/notices.ts';
@@ -23,6 +23,7 @@ export interface Reads {
 	'/api/boards/{board}/look-back/cards': BehindCard[];
 	'/api/boards/{board}/look-back/{sprint}': ReportPage;
 	'/api/boards/{board}/table': TableSeen;
+	'/api/boards/{board}/shift': ShiftPage;
 	'/api/cards/{key}': CardPage;
 	'/api/cards/{key}/dates': DatesPage;
 	'/api/find': Found[];

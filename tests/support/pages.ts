@@ -74,6 +74,10 @@ export const PAGES: Record<
 	'/cards/[key]': ['board', (s) => `/cards/${s.board.key}-1`],
 	'/api/cards/[key]': ['board', (s) => `/api/cards/${s.board.key}-1`],
 	'/api/cards/[key]/dates': ['board', (s) => `/api/cards/${s.board.key}-1/dates?due=2026-12-18`],
+	'/api/boards/[board]/shift': [
+		'board',
+		(s) => `/api/boards/${s.board.slug}/shift?of=board&from=2026-11-23&days=2`,
+	],
 	'/boards/[board]/faces': ['board', (s) => `/boards/${s.board.slug}/faces`],
 	'/api/files/[file]': ['board', fileOf],
 	'/boards/[board]/words': ['board', (s) => `/boards/${s.board.slug}/words?q=anchor`],

@@ -7,6 +7,7 @@ import {
 	follow,
 	keptLength,
 	nextWorkday,
+	shifted,
 	shiftedBy,
 	spanOf,
 	type Blocks,
@@ -231,5 +232,33 @@ test('a day that is shifted lies on a working day, and back again where it came 
 			assert.ok(week(shifted));
 			if (week(day)) assert.equal(shiftedBy(week, shifted, -days), day);
 		}),
+	);
+});
+
+test('cards are shifted from a day on, each as long as before, and back again', () => {
+	const cards = [
+		card('before', MONDAY - 3, MONDAY),
+		card('long', MONDAY, MONDAY + 4),
+		card('due', null, MONDAY + 1),
+		card('begun', MONDAY, MONDAY + 1, { state: 'begun' }),
+		card('theirs', MONDAY, MONDAY + 1, { mine: false }),
+		card('never', MONDAY, MONDAY + 1, { works: () => false }),
+		card('without', null, null),
+	];
+	const there = shifted(cards, MONDAY, 3);
+	assert.deepEqual(
+		[...there],
+		[
+			['long', { start: MONDAY + 3, due: MONDAY + 9 }],
+			['due', { start: null, due: MONDAY + 4 }],
+		],
+	);
+	const now = cards.map((one) => ({ ...one, ...there.get(one.id) }));
+	assert.deepEqual(
+		[...shifted(now, MONDAY + 3, -3)],
+		[
+			['long', { start: MONDAY, due: MONDAY + 4 }],
+			['due', { start: null, due: MONDAY + 1 }],
+		],
 	);
 });

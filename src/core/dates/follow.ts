@@ -189,3 +189,19 @@ export function shiftedBy(works: (day: Day) => boolean, day: Day, days: number):
 	}
 	return at;
 }
+
+/**
+ * New dates for all of some cards that begin on a day or after it, so many working days of their own teams on, or back;
+ * each as long as before. What has begun, is done or is not one's own stays, and so does what nobody could work on then.
+ */
+export function shifted(cards: readonly DatedCard[], from: Day, days: number): Map<string, Dates> {
+	return new Map(
+		cards.flatMap((card): [string, Dates][] => {
+			const span = spanOf(card);
+			if (!span || span.start < from || card.state !== 'waits' || !card.mine) return [];
+			const start = shiftedBy(card.works, span.start, days);
+			const to = start === null ? null : keptLength(card, start);
+			return to ? [[card.id, to]] : [];
+		}),
+	);
+}

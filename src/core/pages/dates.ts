@@ -41,3 +41,15 @@ export interface DatesPage {
 	conflicts: DateConflict[];
 	sprints: SprintPassed[];
 }
+
+/** What shifting many cards would do. */
+export interface ShiftPage extends DatesPage {
+	/** Cards that are shifted; `after` is empty. */
+	shifted: FollowedCard[];
+	/** Cards with dates from that day on that stay: they have begun, are not one's own, or nobody works then. */
+	stay: number;
+}
+
+/** Of what cards can be shifted together. */
+export const SHIFTED = ['board', 'sprint', 'initiative'] as const;
+export type ShiftOf = (typeof SHIFTED)[number];

@@ -1,4 +1,5 @@
 import { MINE } from '../../core/pages/mine.ts';
+import { SHIFTED } from '../../core/pages/dates.ts';
 import { FIGURES } from '../../core/pages/look-back.ts';
 import type { Read } from '../api.ts';
 
@@ -65,6 +66,16 @@ export const READS: Record<Read, ReadDescription> = {
 					additionalProperties: { type: 'integer', minimum: 0 },
 				},
 			},
+		},
+	},
+	'/api/boards/{board}/shift': {
+		id: 'shift',
+		summary: 'What shifting the dates of many cards would do; nothing is changed',
+		query: {
+			of: `One of: ${SHIFTED.join(', ')}`,
+			which: 'The number of the sprint, or the name of the initiative',
+			from: 'Cards that begin on this day or after it, 2026-12-04',
+			days: 'By so many working days; below 0: back',
 		},
 	},
 	'/api/cards/{key}': { id: 'card', summary: 'A card with its history' },

@@ -1,8 +1,22 @@
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
 import type { Day } from '../../../core/calendar/zone.ts';
-import { follow, spanOf, type Blocks, type DatedCard, type Dates } from '../../../core/dates/follow.ts';
-import type { DatesPage, DateTexts } from '../../../core/pages/dates.ts';
+import {
+	follow,
+	shifted,
+	spanOf,
+	type Blocks,
+	type DatedCard,
+	type Dates,
+} from '../../../core/dates/follow.ts';
+import type { BoardHead } from '../../../core/pages/board.ts';
+import {
+	SHIFTED,
+	type DatesPage,
+	type DateTexts,
+	type ShiftOf,
+	type ShiftPage,
+} from '../../../core/pages/dates.ts';
 import { dayAsked } from '../asked.ts';
 import { rows } from '../database.ts';
 import { notFound, Problem } from '../problem.ts';
@@ -173,4 +187,72 @@ export async function datesPage(
 		throw new Problem(422, 'invalid.due', 'A card cannot be due before it starts.', 'due');
 	const { boards: _boards, ...page } = await whatFollows(person, card.team, [to]);
 	return page;
+}
+
+/** So many cards are shifted at once. */
+const MOST_SHIFTED = 2000;
+/** As far as cards can be shifted, in working days. */
+const FARTHEST = 1000;
+
+/**
+ * What shifting all cards of a board, a sprint or an initiative would do that begin on a day or after it.
+ * @param asks what the address says: `of` and `which`, `from` which day on, and by how many working `days`, before it where that is below 0
+ * @throws Problem 422 for what is none of these
+ */
+export async function shiftPage(
+	head: BoardHead,
+	person: Person,
+	asks: (name: string) => string | null,
+): Promise<ShiftPage> {
+	const of = asks('of') as ShiftOf;
+	if (!SHIFTED.includes(of))
+		throw new Problem(422, 'invalid.of', `What is shifted is one of: ${SHIFTED.join(', ')}.`, 'of');
+	const from = dayAsked(asks('from'), 'from');
+	if (from === null) throw new Problem(422, 'invalid.from', 'Say from which day on.', 'from');
+	const days = Number(asks('days') || NaN);
+	if (!Number.isInteger(days) || !days || Math.abs(days) > FARTHEST)
+		throw new Problem(
+			422,
+			'invalid.days',
+			`Cards are shifted by 1 to ${FARTHEST} working days, on or back.`,
+			'days',
+		);
+	const found = await rows<
+		DateTexts & { id: string; version: number; key: string; title: string; state: DatedCard['state'] }
+	>(
+		`select c.id, c.version, $5 || '-' || c.number as key, c.title, c.start::text, c.due::text,
+			case when c.clock = 'done' then 'over' when c.clock = 'none' then 'waits' else 'begun' end as state
+		from card c
+		where c.board_id = $1 and c.archived_at is null and coalesce(c.start, c.due) >= $2 and may_see(c, $3)
+			and case $4 when 'board' then true
+				when 'sprint' then c.sprint_id = (select id from sprint where board_id = $1 and number::text = $6)
+				else c.initiative_id = (select id from initiative where board_id = $1 and name = $6) end
+		order by coalesce(c.start, c.due), c.number
+		limit ${MOST_SHIFTED + 1}`,
+		[head.id, dayText(from), person.id, of, head.key, asks('which') ?? ''],
+		'cards-to-shift',
+	);
+	if (found.length > MOST_SHIFTED)
+		throw new Problem(
+			422,
+			'shift.too_many',
+			`At most ${MOST_SHIFTED} cards are shifted at once; begin with those of one initiative or sprint.`,
+		);
+	const works = worksOf(await rotaOf(head.teamId));
+	const mine = head.role !== 'viewer' && !head.away;
+	const to = shifted(
+		found.map((card) => ({ ...card, ...dates(card), works, mine })),
+		from,
+		days,
+	);
+	const given = [...to].map(([card, at]) => ({ card, ...texts(at) }));
+	const { boards: _boards, ...page } = await whatFollows(person, head.teamId, given);
+	return {
+		...page,
+		shifted: found.flatMap(({ id, version, key, title, start, due }) => {
+			const at = to.get(id);
+			return at ? [{ card: id, version, key, title, from: { start, due }, to: texts(at), after: '' }] : [];
+		}),
+		stay: found.filter(({ id, state }) => !to.has(id) && state !== 'over').length,
+	};
 }

@@ -29,7 +29,7 @@ export class MoveDates {
 	team!: string;
 
 	/** The cards that get other dates. */
-	@Entries('cards', DatedCard, 100)
+	@Entries('cards', DatedCard, 2000)
 	cards!: DatedCard[];
 
 	/** All that moves along, as its sender was shown it. */

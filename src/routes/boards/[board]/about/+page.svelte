@@ -54,6 +54,7 @@
 	const share = (n: number) => (open.length ? ` (${Math.round((n / open.length) * 100)}%)` : '');
 	const shared = $derived(head.lenses.filter((lens) => lens.shared));
 	const about = $derived(data.about);
+	let shifting = $state(false);
 	const lead = $derived(head.role === 'lead' && !head.away);
 	const people = $derived(head.people.filter((person) => !person.gone));
 	const ROLES = { lead: 'leads', member: 'works on it', viewer: 'looks on' };
@@ -84,7 +85,23 @@
 	}
 </script>
 
+{#if shifting}
+	{#await import('$lib/ui/dialogs/ShiftDialog.svelte') then { default: ShiftDialog }}
+		<ShiftDialog
+			{board}
+			of="board"
+			called={head.name}
+			today={data.today}
+			onclose={() => (shifting = false)}
+		/>
+	{/await}
+{/if}
 <Places board={head} here="about">
+	{#if head.role !== 'viewer' && !head.away && !head.off.includes('dates')}<button
+			type="button"
+			class="link"
+			onclick={() => (shifting = true)}>Shift its dates</button
+		>{/if}
 	<a class="link" href="/activity?board={head.slug}">What was done lately</a>
 </Places>
 <p class="sentence">{words}</p>

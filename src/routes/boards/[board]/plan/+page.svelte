@@ -76,6 +76,7 @@
 
 	let asking = $state.raw<PlanAsk | null>(null);
 	let keysShown = $state(false);
+	let shifting = $state(false);
 	const open = $derived(head.sprints.filter((known) => !known.closedAt));
 
 	const change = async (to: Record<string, unknown>): Promise<string> => {
@@ -124,6 +125,11 @@
 					>{/each}
 			</select>{unit === 'none' ? '' : ` in ${unit}`}</label
 		>
+		{#if head.role !== 'viewer' && !head.away && !head.off.includes('dates')}<button
+				type="button"
+				class="link"
+				onclick={() => (shifting = true)}>Shift its dates</button
+			>{/if}
 	{/if}
 </Places>
 {#if sprint && says}
@@ -242,6 +248,18 @@
 			later={head.sprints.filter((known) => known.starts > one.starts && !known.startedAt).length}
 			onclose={() => (asking = null)}
 			onchange={change}
+		/>
+	{/await}
+{/if}
+{#if shifting && sprint}
+	{#await import('$lib/ui/dialogs/ShiftDialog.svelte') then { default: ShiftDialog }}
+		<ShiftDialog
+			{board}
+			of="sprint"
+			which={String(sprint.number)}
+			called="{head.sprintName.toLowerCase()} {sprint.number}"
+			today={data.today}
+			onclose={() => (shifting = false)}
 		/>
 	{/await}
 {/if}

@@ -12,6 +12,7 @@
 	const board = getContext<BoardState>('board');
 	const head = $derived(board.head);
 	const one = $derived(data.initiative);
+	let shifting = $state(false);
 	/** Where its cards stand: on the board, and in the backlog. */
 	const cards = $derived.by(() => {
 		const filter = withCondition(NO_FILTER, 'initiative', [one.name]);
@@ -44,9 +45,26 @@
 	<p>
 		<a class="link" href={cards}>Its cards on the board</a>
 		<a class="link" href="/boards/{head.slug}/backlog?group=initiative">Its cards in the backlog</a>
+		{#if head.role !== 'viewer' && !head.away && !head.off.includes('dates')}<button
+				type="button"
+				class="link"
+				onclick={() => (shifting = true)}>Shift its dates</button
+			>{/if}
 	</p>
 	<OwnPage {board} page={one.page} />
 </div>
+{#if shifting}
+	{#await import('$lib/ui/dialogs/ShiftDialog.svelte') then { default: ShiftDialog }}
+		<ShiftDialog
+			{board}
+			of="initiative"
+			which={one.name}
+			called={one.name}
+			today={data.today}
+			onclose={() => (shifting = false)}
+		/>
+	{/await}
+{/if}
 
 <style>
 	.page {
