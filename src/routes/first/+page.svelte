@@ -5,6 +5,7 @@
 	import Account from '$lib/ui/make/Account.svelte';
 	import TeamFields from '$lib/ui/make/TeamFields.svelte';
 	import Templates from '$lib/ui/make/Templates.svelte';
+	import Mark from '$lib/ui/frame/Mark.svelte';
 
 	let { data, form } = $props();
 	let code = $state(untrack(() => data.code));
@@ -18,14 +19,7 @@
 
 <main>
 	<h1>
-		<svg width="34" height="30" viewBox="0 0 20 18" aria-hidden="true"
-			><path
-				d="M1 3h18M4 3v8l2 4M10 3v8l2 4M16 3v8l2 4"
-				fill="none"
-				stroke="currentColor"
-				stroke-width="2"
-			/></svg
-		> Harrow is new here
+		<Mark width={34} /> Harrow is new here
 	</h1>
 	<p class="soft">
 		Say who you are, who your team is and how its work goes. You lead the team, and everything here can be
@@ -84,7 +78,7 @@
 		align-items: center;
 		font-size: 2rem;
 	}
-	h1 svg {
+	h1 :global(svg) {
 		color: var(--ochre-fill);
 	}
 	h2 {

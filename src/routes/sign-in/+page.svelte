@@ -3,6 +3,7 @@
 	import { page } from '$app/state';
 	import { Input, Label } from 'flowbite-svelte';
 	import NameTag from '$lib/ui/board/NameTag.svelte';
+	import Mark from '$lib/ui/frame/Mark.svelte';
 
 	let { data, form } = $props();
 	const next = $derived(page.url.searchParams.get('next'));
@@ -12,14 +13,7 @@
 <svelte:head><title>Sign in · Harrow</title></svelte:head>
 <main>
 	<h1>
-		<svg width="34" height="30" viewBox="0 0 20 18" aria-hidden="true"
-			><path
-				d="M1 3h18M4 3v8l2 4M10 3v8l2 4M16 3v8l2 4"
-				fill="none"
-				stroke="currentColor"
-				stroke-width="2"
-			/></svg
-		> Harrow
+		<Mark width={34} /> Harrow
 	</h1>
 	<p class="soft">Boards, sprints and honest figures for a team that delivers.</p>
 	{#if data.demo}
@@ -71,7 +65,7 @@
 		align-items: center;
 		font-size: 2.1rem;
 	}
-	h1 svg {
+	h1 :global(svg) {
 		color: var(--ochre-fill);
 	}
 	h2 {

@@ -4,6 +4,7 @@
 	import type { Snippet } from 'svelte';
 	import Find from './Find.svelte';
 	import Menu from './Menu.svelte';
+	import Mark from './Mark.svelte';
 
 	interface Props {
 		person: { name: string; initials: string };
@@ -40,9 +41,7 @@
 
 <header class="bar screen-only">
 	<a class="mark" href="/" aria-label="Harrow, all boards">
-		<svg width="20" height="18" viewBox="0 0 20 18" aria-hidden="true">
-			<path d="M1 3h18M4 3v8l2 4M10 3v8l2 4M16 3v8l2 4" fill="none" stroke="currentColor" stroke-width="2" />
-		</svg>
+		<Mark width={20} />
 		<span class="name">Harrow</span>
 	</a>
 	{#if here}

@@ -4,6 +4,7 @@
 	import { onMount } from 'svelte';
 	import Account from '$lib/ui/make/Account.svelte';
 	import { momentWords } from '$lib/ui/words';
+	import Outside from '$lib/ui/frame/Outside.svelte';
 
 	let { data, form } = $props();
 	const invitation = $derived(data.invitation);
@@ -17,7 +18,7 @@
 	const said = $derived(form as { problem?: string; name?: string; email?: string; field?: string } | null);
 </script>
 
-<main>
+<Outside>
 	{#if invitation}
 		<h1>{invitation.by} invites you to {invitation.team}</h1>
 		<p>
@@ -39,7 +40,6 @@
 			<form
 				method="POST"
 				action="?/account"
-				class="fields"
 				use:enhance={() =>
 					({ update }) =>
 						update({ reset: false })}
@@ -58,25 +58,4 @@
 		</p>
 		<p><a class="link" href="/">Go to Harrow</a></p>
 	{/if}
-</main>
-
-<style>
-	main {
-		width: min(480px, 100%);
-		margin: 6vh auto 0;
-		padding: 0 20px 40px;
-	}
-	h1 {
-		font-size: 1.7rem;
-	}
-	.fields {
-		display: grid;
-		gap: 12px;
-	}
-	.go {
-		justify-self: start;
-	}
-	p {
-		margin: 8px 0;
-	}
-</style>
+</Outside>

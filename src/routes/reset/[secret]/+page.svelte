@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { Input, Label } from 'flowbite-svelte';
+	import Outside from '$lib/ui/frame/Outside.svelte';
 
 	let { data, form } = $props();
 </script>
 
-<main>
+<Outside>
 	{#if data.name}
 		<h1>A new password for {data.name}</h1>
 		<p>Setting it signs you out everywhere else.</p>
@@ -32,25 +33,4 @@
 		</p>
 		<p><a class="link" href="/sign-in">Sign in</a></p>
 	{/if}
-</main>
-
-<style>
-	main {
-		width: min(460px, 100%);
-		margin: 8vh auto 0;
-		padding: 0 20px 40px;
-	}
-	h1 {
-		font-size: 1.7rem;
-	}
-	form {
-		display: grid;
-		gap: 6px;
-	}
-	.go {
-		justify-self: start;
-	}
-	p {
-		margin: 8px 0;
-	}
-</style>
+</Outside>

@@ -1,10 +1,11 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
+	import Outside from '$lib/ui/frame/Outside.svelte';
 
 	let { data, form } = $props();
 </script>
 
-<main>
+<Outside>
 	{#if data.link && form?.stopped}
 		<h1>You are not sent {data.link.what} any more</h1>
 		<p>In Harrow you are told as before. How you are told of what stands with your notices.</p>
@@ -18,18 +19,4 @@
 		<p>{data.problem || 'The address is not complete. How you are told of what stands with your notices.'}</p>
 		<p><a class="link" href="/notices">Your notices</a></p>
 	{/if}
-</main>
-
-<style>
-	main {
-		width: min(460px, 100%);
-		margin: 8vh auto 0;
-		padding: 0 20px 40px;
-	}
-	h1 {
-		font-size: 1.7rem;
-	}
-	p {
-		margin: 8px 0;
-	}
-</style>
+</Outside>

@@ -1,4 +1,5 @@
 import { IsInt, IsString, Length, Max, Min } from 'class-validator';
+import { applyDecorators } from '../../door/decorate.ts';
 import { boardCommand } from '../../door/command.ts';
 import type { BoardContext } from '../../door/contexts.ts';
 import { Id, Line, Optional, OrNull } from '../../door/fields.ts';
@@ -17,15 +18,21 @@ class OfRetrospective {
 	retrospective!: string;
 }
 
+/** The key by which alone whoever wrote a note without an author knows it again. */
+const NoteKey = () =>
+	applyDecorators(
+		Optional(),
+		Length(20, 100, { message: 'The key of a note has 20 to 100 characters.' }),
+		IsString({ message: 'The key of a note must be text.' }),
+	);
+
 /** A note of one’s own: by its id, or, where nobody is stored with it, by the key that it was written with. */
 class OwnNote extends OfRetrospective {
 	@Optional()
 	@Id('note')
 	note?: string;
 
-	@Optional()
-	@Length(20, 100, { message: 'The key of a note has 20 to 100 characters.' })
-	@IsString({ message: 'The key of a note must be text.' })
+	@NoteKey()
 	key?: string;
 }
 
@@ -39,9 +46,7 @@ export class WriteNote extends OfRetrospective {
 	words!: string;
 
 	/** Where nobody is stored with notes: made by the sender, who alone knows by it, until they are turned over, which is theirs. */
-	@Optional()
-	@Length(20, 100, { message: 'The key of a note has 20 to 100 characters.' })
-	@IsString({ message: 'The key of a note must be text.' })
+	@NoteKey()
 	key?: string;
 }
 
