@@ -329,6 +329,7 @@ describe('many cards', () => {
 		await accessible(page);
 		await answered(page, () => page.getByRole('button', { name: 'Change 2 cards' }).click());
 		for (const number of numbers) assert.equal((await rowOf(number)).due, '2026-12-11');
+		await page.getByRole('dialog').waitFor({ state: 'detached' });
 		await answered(page, () => page.keyboard.press('Control+z'));
 		for (const [i, number] of numbers.entries()) assert.equal((await rowOf(number)).due, before[i]!.due);
 		await bar.getByRole('button', { name: 'Copy' }).click();

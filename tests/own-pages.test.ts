@@ -118,9 +118,9 @@ describe('the page of a board and of an initiative', () => {
 		await command(member, 'CommentPage', { ...s.of, text: 'I begin.' });
 		await command(lead, 'MoveCard', { ...(await seen(db, s.lined))[0]!, column: s.board.columns.Making });
 		await command(lead, 'CommentPage', { ...s.of, text: 'Good.' });
-		assert.deepEqual(await told(viewer), [
-			[`${lead.name}: “Good.”`, 'Winter'],
+		assert.deepEqual((await told(viewer)).sort(), [
 			[`${lead.name} brought it to Making.`, 'Lined up, renamed'],
+			[`${lead.name}: “Good.”`, 'Winter'],
 		]);
 		assert.deepEqual(
 			(await told(member)).filter(([, of]) => of === 'Winter'),

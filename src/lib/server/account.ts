@@ -8,6 +8,7 @@ import { countAsk, hashOf, hashPassword, newSecret, type Person } from './sign-i
 import { now } from './time.ts';
 import { isEmail } from 'class-validator';
 import { isZone } from '../../core/calendar/zone.ts';
+import { setUpAlready } from './first-run.ts';
 
 /** So long a link to set a new password holds. */
 export const RESET_HOURS = 24;
@@ -62,12 +63,7 @@ async function refuse(tx: Tx, email: string, alone: boolean): Promise<void> {
 		`select exists (select from person where lower(email) = lower($1)) as known, exists (select from person) as anybody`,
 		[email],
 	);
-	if (alone && rows[0]!.anybody)
-		throw new Problem(
-			409,
-			'first.over',
-			'Somebody has set this Harrow up already. Ask them for an invitation.',
-		);
+	if (alone && rows[0]!.anybody) throw setUpAlready();
 	if (rows[0]!.known)
 		throw new Problem(
 			409,

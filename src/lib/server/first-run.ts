@@ -32,14 +32,19 @@ export async function printSetUpCode(): Promise<void> {
 	);
 }
 
+/** What whoever was a moment too late is told. */
+export const setUpAlready = (): Problem =>
+	new Problem(409, 'first.over', 'Somebody has set this Harrow up already. Ask them for an invitation.');
+
 /**
  * @param machine where it comes from
- * @throws Problem 403 when it is not the code that was printed, 429 after too many tries
+ * @throws Problem 403 when it is not the code that was printed, 409 when somebody was a moment sooner, 429 after too many tries
  */
 export async function checkSetUpCode(code: string, machine: string): Promise<void> {
 	await mayGuess(machine);
 	const [found] = await rows('select from set_up_code where code_hash = $1', [hashOf(code)]);
 	if (found) return;
+	if (!(await unclaimed())) throw setUpAlready();
 	await countGuess(machine);
 	throw new Problem(
 		403,

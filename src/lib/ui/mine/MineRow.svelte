@@ -6,6 +6,7 @@
 	import { parseDay } from '$core/calendar/days';
 	import type { Command, CommandInput } from '../../commands';
 	import Answer from '../form/Answer.svelte';
+	import Row from './Row.svelte';
 	import { outbox } from '../outbox.svelte';
 	import type { Refusal } from '../send';
 	import { amount, blockedWords, daysSince, dueWords, figure, list, shortDate } from '../words';
@@ -67,7 +68,7 @@
 	}
 </script>
 
-<li>
+{#snippet box()}
 	{#if mayMove}<button
 			type="button"
 			class="box"
@@ -77,55 +78,9 @@
 				? `, which is full (${card.next!.standing} of ${card.next!.limit})`
 				: ''}"
 			onclick={() => void move()}
-		></button>{:else}<span class="box none" aria-hidden="true"></span>{/if}
-	<div class="what">
-		<a href="/cards/{card.key}"><small>{card.key}</small> <b>{card.title}</b></a>
-		{#if group === 'asked' && card.asked}<p>{card.asked.who}: “{card.asked.text}”</p>{/if}
-		<p>
-			{#if card.blocked}<span class="warn">{blockedWords(card.blocked)}</span>
-			{:else if waiting(card)}<span class="care">after {list(card.waits)}</span>{/if}
-			{about.join(' · ')}{#if due}&nbsp;· <span class={due.tone}>{due.text}</span>{/if}
-		</p>
-		{#if outbox.about.has(card.id)}<p class="care">changed here, and waits to be sent</p>{/if}
-		{#if asksWhy}
-			<form
-				onsubmit={(event) => {
-					event.preventDefault();
-					if (why.trim()) void move();
-				}}
-				{@attach take}
-			>
-				<input
-					class="field"
-					bind:value={why}
-					maxlength={300}
-					aria-label="Why it is let through"
-					placeholder="Why it is let through"
-				/>
-				<button class="go" disabled={!why.trim()}>Let it through</button>
-				<button type="button" class="plain" onclick={() => (asksWhy = '')}>Leave it</button>
-			</form>
-		{/if}
-		{#if answering}
-			<Answer
-				label="What you say on {card.key}"
-				onsay={async (text) => !(await onanswer(text))}
-				onleave={() => (answering = false)}
-			/>
-		{/if}
-		<button
-			type="button"
-			class="link open"
-			aria-expanded={more}
-			aria-label="{more ? 'Less of' : 'More with'} {card.key}"
-			onclick={() => (more = !more)}>{more ? 'less' : 'more'}</button
-		>
-		{#if more}{#await import('./MineMore.svelte') then { default: MineMore }}<MineMore
-					{card}
-					{today}
-					{tell}
-				/>{/await}{/if}
-	</div>
+		></button>{/if}
+{/snippet}
+{#snippet act()}
 	{#if !answering && !asksWhy}
 		{#if group === 'asked'}<button type="button" class="go" onclick={() => (answering = true)}>Answer</button>
 		{:else if card.blocked || group === 'waits'}<button
@@ -146,17 +101,56 @@
 				onclick={() => void move()}>{full ? 'Pull, though full' : 'Pull'}</button
 			>{/if}
 	{/if}
-</li>
+{/snippet}
+<Row href="/cards/{card.key}" of={card.key} title={card.title} {box} {act}>
+	{#if group === 'asked' && card.asked}<p>{card.asked.who}: “{card.asked.text}”</p>{/if}
+	<p>
+		{#if card.blocked}<span class="warn">{blockedWords(card.blocked)}</span>
+		{:else if waiting(card)}<span class="care">after {list(card.waits)}</span>{/if}
+		{about.join(' · ')}{#if due}&nbsp;· <span class={due.tone}>{due.text}</span>{/if}
+	</p>
+	{#if outbox.about.has(card.id)}<p class="care">changed here, and waits to be sent</p>{/if}
+	{#if asksWhy}
+		<form
+			onsubmit={(event) => {
+				event.preventDefault();
+				if (why.trim()) void move();
+			}}
+			{@attach take}
+		>
+			<input
+				class="field"
+				bind:value={why}
+				maxlength={300}
+				aria-label="Why it is let through"
+				placeholder="Why it is let through"
+			/>
+			<button class="go" disabled={!why.trim()}>Let it through</button>
+			<button type="button" class="plain" onclick={() => (asksWhy = '')}>Leave it</button>
+		</form>
+	{/if}
+	{#if answering}
+		<Answer
+			label="What you say on {card.key}"
+			onsay={async (text) => !(await onanswer(text))}
+			onleave={() => (answering = false)}
+		/>
+	{/if}
+	<button
+		type="button"
+		class="link open"
+		aria-expanded={more}
+		aria-label="{more ? 'Less of' : 'More with'} {card.key}"
+		onclick={() => (more = !more)}>{more ? 'less' : 'more'}</button
+	>
+	{#if more}{#await import('./MineMore.svelte') then { default: MineMore }}<MineMore
+				{card}
+				{today}
+				{tell}
+			/>{/await}{/if}
+</Row>
 
 <style>
-	li {
-		display: grid;
-		grid-template-columns: 44px 1fr auto;
-		gap: 4px 8px;
-		align-items: start;
-		padding: 7px 0;
-		border-bottom: 1px dotted var(--edge);
-	}
 	.box {
 		width: 30px;
 		height: 30px;
@@ -175,33 +169,8 @@
 	.box.begun {
 		border: 2px solid var(--moss);
 	}
-	.box.none {
-		visibility: hidden;
-	}
 	button.box:hover {
 		background: var(--sunk);
-	}
-	.what {
-		min-width: 0;
-		overflow-wrap: anywhere;
-	}
-	a {
-		display: block;
-		min-height: 24px;
-		text-decoration: none;
-	}
-	a:hover b {
-		text-decoration: underline;
-	}
-	small {
-		font-size: 12px;
-		color: var(--soft);
-		font-weight: 600;
-	}
-	p {
-		margin: 0;
-		font-size: 0.93rem;
-		color: var(--soft);
 	}
 	.late {
 		color: var(--brick);
@@ -237,9 +206,6 @@
 		.open,
 		.go,
 		.plain {
-			min-height: 44px;
-		}
-		.what a {
 			min-height: 44px;
 		}
 	}
