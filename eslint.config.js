@@ -50,6 +50,7 @@ const CORE = [
 	'flow',
 	'sprint',
 	'capacity',
+	'dates',
 	'backlog',
 	'rounds',
 	'account',
