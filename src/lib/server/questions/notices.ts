@@ -99,17 +99,26 @@ async function noticesAmong(
 	latest: number | null,
 ): Promise<{ found: Row[]; looked: number }> {
 	const found = await rows<Row & { looked: number }>(
-		`with latest as materialized (
+		`with card_hit as materialized (
+		select c.id
+		from (select distinct card_id from notice where person_id = $1 and $3 <> '') m
+		join card c on c.id = m.card_id
+		join board b on b.id = c.board_id
+		where strpos(lower(b.key || '-' || c.number || ' ' || b.name || ' ' || c.title), lower($3)) > 0
+	), board_hit as materialized (
+		select id from board where $3 <> '' and strpos(lower(name), lower($3)) > 0
+	), page_hit as materialized (
+		select g.id
+		from (select distinct page_id from notice where person_id = $1 and $3 <> '') m
+		join page g on g.id = m.page_id
+		left join initiative i on i.id = g.initiative_id
+		where g.board_id in (select id from board_hit) or strpos(lower(i.name), lower($3)) > 0
+	), latest as materialized (
 		select * from notice n
 		where n.person_id = $1 and ($6::uuid[] is null or n.id = any($6)) and (n.away_at is not null) = ($2 = 'away')
 			and ($2 <> 'asks' or n.asks)
-			and ($3 = '' or strpos(lower((
-				select concat_ws(' ', b.key || '-' || c.number, b.name, c.title, i.name)
-				from board b
-				left join card c on c.id = n.card_id
-				left join page g on g.id = n.page_id
-				left join initiative i on i.id = g.initiative_id
-				where b.id = n.board_id)), lower($3)) > 0)
+			and ($3 = '' or n.card_id in (select id from card_hit) or n.page_id in (select id from page_hit)
+				or n.card_id is null and n.page_id is null and n.board_id in (select id from board_hit))
 			and ($4::bigint is null or (n.at, n.id) < (timestamptz 'epoch' + $4::bigint * interval '1 microsecond', $5::uuid))
 		order by n.at desc, n.id desc
 		limit $8
