@@ -223,6 +223,13 @@ describe('moving the dates of a card', () => {
 			command(member, 'MoveDates', { team, cards: [{ ...cards[0], due: '2026-02-30' }], followers: [] }),
 		);
 		assert.match((await wrong).code, /^invalid\.due$/);
+		const twice = refusal(
+			command(member, 'MoveDates', { team, cards: [cards[0]!, cards[0]!], followers: shown }),
+		);
+		assert.equal((await twice).code, 'invalid.cards');
+		const unknown = { card: '00000000-0000-4000-8000-000000000000', version: 1, start: null, due: null };
+		const none = refusal(command(member, 'MoveDates', { team, cards: [unknown], followers: [] }));
+		assert.equal((await none).code, 'card.not_found');
 		const viewer = refusal(command(c.board.viewer, 'MoveDates', { team, cards, followers: [] }));
 		assert.equal((await viewer).code, 'right.missing');
 		assert.equal((await refusal(preview(member, c.keys[0], { due: 'soon' }))).code, 'invalid.due');

@@ -51,6 +51,7 @@ const texts = ({ start, due }: Dates): DateTexts => ({ start: text(start), due: 
 /**
  * What follows from giving cards other dates: what moves along, what stays in the way, and which sprints it passes. Others
  * are moved as far as the person works on their boards, all of one team.
+ * @throws Problem 404 where there is no such card
  */
 export async function whatFollows(
 	person: Person,
@@ -62,6 +63,7 @@ export async function whatFollows(
 		team,
 		given.map(({ card }) => card),
 	);
+	if (given.some(({ card }) => !found.some(({ id }) => id === card))) throw notFound('card');
 	const works = new Map<string, (at: Day) => boolean>();
 	for (const one of new Set(found.map((card) => card.team))) works.set(one, worksOf(await rotaOf(one)));
 	const known = new Map(found.map((card) => [card.id, card]));

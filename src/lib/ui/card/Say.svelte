@@ -3,6 +3,7 @@
 	import { onMount } from 'svelte';
 	import type { TextExpanderChangeEvent, TextExpanderResult } from '@github/text-expander-element';
 	import type { PersonView } from '$core/pages/board';
+	import type { Pictured } from './upload';
 
 	interface Props {
 		id?: string;
@@ -15,8 +16,8 @@
 		rows?: number;
 		take?: boolean;
 		onsay: () => void;
-		/** Sends a picture; gives the Markdown that shows it, or null where it was not taken. Left out where there are none. */
-		onpicture?: (file: File) => Promise<string | null>;
+		/** Sends a picture; gives the Markdown that shows it, or why it was not taken. Left out where there are none. */
+		onpicture?: (file: File) => Promise<Pictured>;
 		/** Leaves it; without it there is nothing to leave. */
 		onleave?: () => void;
 	}
@@ -37,16 +38,20 @@
 	const MOST = 6;
 
 	let sending = $state(0);
+	/** Why a picture was not taken. */
+	let problem = $state('');
 	/** Sends pictures that were pasted, dropped or picked, and shows them where somebody writes. */
 	async function show(files: Iterable<File>): Promise<void> {
 		for (const file of files) {
 			sending += 1;
 			const area = place?.querySelector('textarea');
 			const at = area?.selectionEnd ?? text.length;
-			const shown = await onpicture!(file);
+			problem = '';
+			const sent = await onpicture!(file);
 			sending -= 1;
-			if (shown)
-				text = `${text.slice(0, at)}${at && text[at - 1] !== '\n' ? '\n' : ''}${shown}\n${text.slice(at)}`;
+			if ('problem' in sent) problem = sent.problem;
+			else
+				text = `${text.slice(0, at)}${at && text[at - 1] !== '\n' ? '\n' : ''}${sent.shown}\n${text.slice(at)}`;
 			area?.focus();
 		}
 	}
@@ -139,6 +144,7 @@
 			}}
 		/>
 	</text-expander>
+	{#if problem}<p class="warn" role="alert">{problem}</p>{/if}
 	{#if text.trim() || onleave || onpicture}<p>
 			{#if text.trim() || onleave}<button
 					type="button"

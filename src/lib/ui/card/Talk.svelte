@@ -6,6 +6,7 @@
 	import { list, momentWords } from '../words';
 	import Markdown from '../form/Markdown.svelte';
 	import Say from './Say.svelte';
+	import type { Pictured } from './upload';
 
 	interface Props {
 		/** The card, or the page of a board or an initiative, on which it is said. */
@@ -22,8 +23,8 @@
 		onwithdraw: (comment: number) => void;
 		onwatch: (watch: boolean) => void;
 		onaskwatch?: (person: string) => void;
-		/** Sends a picture for what is being said; gives the Markdown that shows it. */
-		onpicture?: (file: File) => Promise<string | null>;
+		/** Sends a picture for what is being said. */
+		onpicture?: (file: File) => Promise<Pictured>;
 	}
 	let {
 		card,

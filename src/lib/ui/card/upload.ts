@@ -39,16 +39,21 @@ export function sendFile(file: Blob, onshare: (share: number) => void): Sending 
 	return { done, cancel: () => request.abort() };
 }
 
+/** A picture in a text: the Markdown that shows it, or why it was not taken. */
+export type Pictured = { shown: string } | { problem: string };
+
 /**
- * Sends a picture and puts it where it belongs; gives the Markdown that shows it in a text, or null where it was not taken.
- * @param attach puts what was sent on its card or page, and gives the id of the file
+ * Sends a picture and puts it where it belongs.
+ * @param attach puts what was sent on its card or page, and gives the id of the file; what is refused there is said there
  */
 export async function pictureFor(
 	file: File,
 	attach: (sent: { upload: string; name: string }) => Promise<string | undefined>,
-): Promise<string | null> {
+): Promise<Pictured> {
 	const sent = await sendFile(file, () => undefined).done;
 	const name = file.name || 'picture.png';
-	const id = sent?.ok ? await attach({ upload: sent.upload, name }) : undefined;
-	return id ? `![${name.replace(/[[\]()\\]/g, ' ')}](/api/files/${id})` : null;
+	if (!sent?.ok) return { problem: sent?.refusal.title ?? `${name} was not sent.` };
+	const id = await attach({ upload: sent.upload, name });
+	if (!id) return { problem: `${name} was not put there.` };
+	return { shown: `![${name.replace(/[[\]()\\]/g, ' ')}](/api/files/${id})` };
 }

@@ -50,6 +50,8 @@ export const moveDates = teamCommand({
 			if (start !== null && due !== null && start > due)
 				throw new Problem(422, 'invalid.due', 'A card cannot be due before it starts.', 'due');
 		}
+		if (new Set(cards.map(({ card }) => card)).size < cards.length)
+			throw new Problem(422, 'invalid.cards', 'Each card is given its dates once.', 'cards');
 		const { moved, boards } = await whatFollows(context.person, context.team.id, cards);
 		const shown = new Map(followers.map((one) => [one.card, one]));
 		const same =
