@@ -48,6 +48,7 @@ const CORE = [
 	'fields',
 	'events',
 	'flow',
+	'forecast',
 	'sprint',
 	'capacity',
 	'dates',

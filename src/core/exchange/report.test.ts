@@ -5,7 +5,17 @@ import { parseInstant } from '../calendar/instant.ts';
 import { agree, readVector, VECTORS } from '../testing/vectors.ts';
 import { report } from './report.ts';
 
-const MEASURED = ['cards', 'days', 'cycle', 'ageing', 'weeks', 'xmr', 'littlesLaw', 'sprints'] as const;
+const MEASURED = [
+	'cards',
+	'days',
+	'cycle',
+	'ageing',
+	'weeks',
+	'xmr',
+	'littlesLaw',
+	'forecast',
+	'sprints',
+] as const;
 const day = (text?: string) => (text ? parseDay(text)! : undefined);
 
 for (const [name, asOf, from, to] of VECTORS)

@@ -1,6 +1,7 @@
 import { calendarDays, type DayCount } from '../calendar/day-count.ts';
 import type { Day, Instant } from '../calendar/zone.ts';
 import { FlowFold } from '../flow/fold.ts';
+import { forecastReport, type ForecastReport } from '../forecast/report.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import { inCardOrder } from '../flow/lifetime.ts';
 import { cardReport, flowReport, type CardReport, type FlowReport } from '../flow/report.ts';
@@ -16,7 +17,7 @@ type SprintReport = Omit<Ledger, 'stints' | 'moves'> & {
 /** What `measure` prints. Every list is in a fixed order, so that two reports can be compared as text. */
 export interface Report extends FlowReport {
 	cards: CardReport[];
-	forecast: null;
+	forecast: ForecastReport | null;
 	sprints: SprintReport[];
 }
 
@@ -45,7 +46,7 @@ export function report(
 	return {
 		cards: inCardOrder(flow.lives.byCard.values()).map((life) => cardReport(life, board, asOf, count)),
 		...flowReport(board, flow, asOf, from, to, count),
-		forecast: null,
+		forecast: forecastReport(flow, board.zone, asOf),
 		sprints: accounts.ledgers.map(sprintReport),
 	};
 }

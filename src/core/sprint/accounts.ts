@@ -180,7 +180,16 @@ export class SprintAccounts implements Accounts {
 	#work(card: string): Work {
 		const known = this.cards.get(card);
 		if (known) return known;
-		const empty = { size: null, left: 0, sprint: null, first: null, worked: 0, carried: 0, last: null };
+		const empty = {
+			size: null,
+			left: 0,
+			sprint: null,
+			first: null,
+			worked: 0,
+			burned: 0,
+			carried: 0,
+			last: null,
+		};
 		const flags = { waits: true, done: false, archived: false, counted: false };
 		const made: Work = { card, ...empty, ...flags, stint: null, unnamed: null };
 		this.cards.set(card, made);
@@ -254,6 +263,7 @@ export class SprintAccounts implements Accounts {
 			this.#moved(work, at, 'burned', amount);
 			this.#touch(work.sprint);
 		}
+		work.burned += amount;
 		work.left -= amount;
 	}
 

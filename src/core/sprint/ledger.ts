@@ -77,6 +77,8 @@ export interface CardWork {
 	/** The first size that it was given, and all that was ever worked on it. */
 	first: number | null;
 	worked: number;
+	/** All that work and being done took off it over its life: what it has moved on is this of this and what is left. */
+	burned: number;
 	/** In how many sprints it was left over and went on into another. */
 	carried: number;
 	/** The last sprint in which it had a stint. */
