@@ -55,7 +55,9 @@ const CORE = [
 	'backlog',
 	'rounds',
 	'account',
+	'people',
 	'pages',
+	'panorama',
 	'board',
 	'exchange',
 ];

@@ -154,8 +154,17 @@ export async function refine(tx: Tx, board: string, demo: DemoBoard): Promise<vo
 		],
 	);
 	await tx.query(
-		`with made as (
-			insert into initiative (board_id, name) select $1, value from jsonb_each_text($2) returning id, name
+		`with shared as (
+			update initiative i set wide = true from board b, board o
+			where b.id = i.board_id and o.id = $1 and b.team_id = o.team_id and b.id <> o.id
+				and i.name in (select value from jsonb_each_text($2))
+			returning i.id, i.name
+		), own as (
+			insert into initiative (board_id, name)
+			select $1, value from jsonb_each_text($2) where value not in (select name from shared)
+			returning id, name
+		), made as (
+			select * from shared union all select * from own
 		)
 		update card c set initiative_id = m.id
 		from card_label k

@@ -1,5 +1,6 @@
 import { rows, transaction } from '../src/lib/server/database.ts';
 import { now } from '../src/lib/server/time.ts';
+import { bigPictureDemo } from './big-picture.ts';
 import { lookBackDemo } from './retrospectives.ts';
 import { pagesDemo } from './pages.ts';
 import { talkDemo } from './talk.ts';
@@ -15,5 +16,6 @@ export async function makeDemo(): Promise<number> {
 	await lookBackDemo();
 	await talkDemo();
 	await pagesDemo();
+	await bigPictureDemo();
 	return cards;
 }

@@ -25,8 +25,11 @@ async function withInitiative(): Promise<Scene & { of: { board: string; initiati
 }
 const headOf = (s: Scene, person: Person) => boardHead(person, s.board.slug);
 const pageOf = async (s: Scene, person: Person) => ownPage(await headOf(s, person), null);
-const winter = async (s: Scene, person: Person, name = 'Winter') =>
-	initiativePage(await headOf(s, person), name);
+const winter = async (s: Scene, person: Person, name = 'Winter') => {
+	const found = await initiativePage(await headOf(s, person), person, name);
+	assert.ok('page' in found);
+	return { ...found, ...found.figures };
+};
 const told = async (person: Person) =>
 	(await noticesPage(person, {})).notices
 		.filter(({ page, card }) => page || card)
@@ -200,7 +203,7 @@ describe('the page of a board and of an initiative', () => {
 		const s = await withInitiative();
 		await command(s.board.member, 'LogTime', { card: s.lined, day: '2026-11-23', hours: 2 });
 		const { id, ...one } = await winter(s, s.board.viewer);
-		assert.deepEqual([one.cards, one.left, one.worked, one.retired], [{ all: 1, done: 0 }, 3, 2, false]);
+		assert.deepEqual([one.cards, one.parts[0]!.left, one.worked, one.retired], [{ all: 1, done: 0, undated: 1 }, 3, 2, false]);
 		assert.equal((await winter(s, s.board.viewer, id)).name, 'Winter');
 		assert.equal((await refusal(winter(s, s.board.viewer, 'Summer'))).code, 'initiative.not_found');
 		const unknown = refusal(

@@ -141,7 +141,17 @@ export const BOARD_EVENTS = {
 		doneDays: 'days that done cards stay',
 	}),
 	'budget-changed': setting((name) => `Budget of ${name}`, { hours: 'hours', money: 'money' }),
-	'initiative-changed': setting((name) => `Initiative ${name}`, { target: 'target', lead: 'led by' }),
+	'initiative-changed': setting((name) => `Initiative ${name}`, {
+		start: 'start',
+		target: 'target',
+		lead: 'led by',
+		purpose: 'what it is for',
+	}),
+	'initiative-added': {
+		setting: true,
+		after: ['stage'],
+		says: ({ value }) => `The initiative ${value} was added.`,
+	},
 	'type-changed': setting((name) => `Type ${name}`, {
 		checklist: 'checklist',
 		size: 'first size',

@@ -35,11 +35,20 @@ export interface SprintPassed {
 	keys: string[];
 }
 
+/** A milestone before which cards must be done that get other dates: whether it is still met, and by which it is not. */
+export interface MilestoneTouched {
+	name: string;
+	day: string;
+	/** Keys of those that would end after it; none: it is met. */
+	missed: string[];
+}
+
 /** What would follow from giving cards other dates. */
 export interface DatesPage {
 	moved: FollowedCard[];
 	conflicts: DateConflict[];
 	sprints: SprintPassed[];
+	milestones: MilestoneTouched[];
 }
 
 /** What shifting many cards would do. */

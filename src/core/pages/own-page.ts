@@ -1,5 +1,7 @@
+import type { Spent } from '../account/spent.ts';
 import type { NotesChange } from '../talk/notes.ts';
 import type { Attachment, CardEvent, NamedCard } from './card.ts';
+import type { InitiativeFigures, PanoramaBoard } from './panorama.ts';
 
 /** The page of a board, or of one of its initiatives: talk, notes and files that are of no single card. */
 export interface OwnPage {
@@ -22,18 +24,14 @@ export interface OwnPage {
 
 /** An initiative on its own page, beside what every place of its board knows. */
 export interface InitiativePage {
-	id: string;
-	name: string;
-	/** It is offered no more. */
-	retired: boolean;
-	hours: number | null;
-	money: number | null;
-	target: string | null;
-	lead: string | null;
-	/** Its cards that are not archived and have no cards below them: how many there are, and how many of them are done. */
-	cards: { all: number; done: number };
-	/** What is left of them, in the unit of the board; and the hours that were worked on all its cards. */
-	left: number;
-	worked: number;
+	figures: InitiativeFigures;
+	/** The boards on which its cards lie, as far as one sees them. */
+	boards: Pick<PanoramaBoard, 'id' | 'name' | 'slug' | 'key' | 'unit'>[];
+	/** The stages of the team. */
+	stages: { name: string; limit: number | null }[];
+	/** What was worked for it, by whom, when, on which card; people’s names and cards’ titles beside it. */
+	spent: Spent[];
+	people: Record<string, string>;
+	titles: Record<string, string>;
 	page: OwnPage;
 }

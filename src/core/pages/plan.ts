@@ -67,7 +67,8 @@ export interface PersonHours {
 	working: { from: string; hours: number[] }[];
 	/** Shares of boards by id, as they are today. */
 	shares: Record<string, number>;
-	absences: { id: string; from: string; to: string; hours: number | null; note: string }[];
+	/** Those that wait for a lead change no hours yet. */
+	absences: { id: string; from: string; to: string; hours: number | null; note: string; waits: boolean }[];
 	/** What an hour costs today; null for none, and for all who are not leads. */
 	rate: number | null;
 }

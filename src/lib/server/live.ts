@@ -120,6 +120,7 @@ const framed = (kind: string, seq: number, more: object = {}) =>
 		`id: ${seq}\nevent: ${kind}\ndata: ${JSON.stringify({ ...more, seq, cards: [], board: false } satisfies Change)}\n\n`,
 	);
 const NOTICES = framed('notices', 0);
+const CHANGED = framed('changed', 0);
 
 /**
  * Listens to whether somebody has another notice.
@@ -133,6 +134,33 @@ export async function listenAlone(listener: Listener): Promise<() => void> {
 	// What came before this one listened.
 	listener.tell(NOTICES);
 	return () => void alone.delete(listener);
+}
+
+/**
+ * Listens to several boards at once: only that something happened on one of them is told.
+ * @returns stops listening
+ */
+export async function listenToAll(
+	all: readonly { id: string; seq: number }[],
+	listener: Listener,
+): Promise<() => void> {
+	let ready = false;
+	const text = new TextDecoder();
+	const stops = await Promise.all(
+		all.map(({ id, seq }) =>
+			listen(id, seq, {
+				...listener,
+				check: () => listener.check(),
+				end: () => listener.end(),
+				// Frames of a kind tell who is here and what is to be read again elsewhere.
+				tell: (frame) =>
+					!ready || /^id: \d+\nevent:/.test(text.decode(frame.subarray(0, 40))) || listener.tell(CHANGED),
+			}),
+		),
+	);
+	ready = true;
+	listener.tell(CHANGED);
+	return () => stops.forEach((stop) => stop());
 }
 
 function tellOfNotices(person: string): void {

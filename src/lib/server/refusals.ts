@@ -12,6 +12,11 @@ const BY_CONSTRAINT: Record<string, [code: string, sentence: string, field?: str
 	sprint_running: ['sprint.running', 'Another sprint was started on this board meanwhile.', 'sprint'],
 	sprint_apart: ['sprint.overlaps', 'Two sprints of a board cannot share a day.', 'starts'],
 	card_sprint_id_fkey: ['sprint.gone', 'Cards were put on a sprint that would go away with this.', 'sprint'],
+	booking_apart: [
+		'booking.taken',
+		'Somebody else put them down for one of these days at the same moment. Look at the days as they are now.',
+		'from',
+	],
 	working_week_team_id_person_id_fkey: ['person.unknown', 'This person is not in the team.', 'person'],
 };
 

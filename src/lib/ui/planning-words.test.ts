@@ -201,8 +201,8 @@ describe('the days of a person', () => {
 		shares: {},
 		rate: null,
 		absences: [
-			{ id: '1', from: '2026-11-24', to: '2026-11-25', hours: null, note: 'Leave' },
-			{ id: '2', from: '2026-11-26', to: '2026-11-26', hours: 3, note: '' },
+			{ id: '1', from: '2026-11-24', to: '2026-11-25', hours: null, note: 'Leave', waits: false },
+			{ id: '2', from: '2026-11-26', to: '2026-11-26', hours: 3, note: '', waits: false },
 		],
 	};
 	const holidays = [{ day: '2026-11-27', name: 'Founders’ day' }];

@@ -10,6 +10,7 @@ import { tickLine } from './card/tick-line.ts';
 import { addField } from './board/add-field.ts';
 import { changeField } from './board/change-field.ts';
 import { setField } from './card/set-field.ts';
+import { addInitiative } from './board/add-initiative.ts';
 import { changeInitiative } from './board/change-initiative.ts';
 import { dropLens, keepLens } from './board/lenses.ts';
 import { archiveCards } from './card/archive-cards.ts';
@@ -31,6 +32,7 @@ import { holdRetrospective, moveRetrospective } from './retrospective/hold.ts';
 import { changeNote, layNote, voteNote, withdrawNote, writeNote } from './retrospective/notes.ts';
 import { retryLetter } from './team/retry-letter.ts';
 import { makeTeam } from './team/make-team.ts';
+import { shareInitiative, stageInitiative } from './team/initiatives.ts';
 import { changeTeam } from './team/change-team.ts';
 import { invite } from './people/invite.ts';
 import { revokeInvitation } from './people/revoke-invitation.ts';
@@ -54,6 +56,7 @@ import { askToWatch, watchCard } from './card/watch-card.ts';
 import { attachToPage, removePageFile } from './page/files.ts';
 import { writeNotes } from './page/notes.ts';
 import { changePageComment, commentPage, withdrawPageComment } from './page/talk.ts';
+import { addMilestone, changeMilestone, dropMilestone } from './dates/milestones.ts';
 import { moveDates } from './dates/move-dates.ts';
 import { watchPage } from './page/watch-page.ts';
 import { watchBoard } from './board/watch-board.ts';
@@ -81,6 +84,8 @@ import { startSprint } from './sprint/start-sprint.ts';
 import { changeTime, removeTime } from './time/change-time.ts';
 import { logTime } from './time/log-time.ts';
 import { startTimer, stopTimer } from './time/run-timer.ts';
+import { agreeAbsence } from './people/agree-absence.ts';
+import { bookDays, dropBookings, noteWeek } from './people/bookings.ts';
 import { addAbsence } from './people/add-absence.ts';
 import { changeRate } from './people/change-rate.ts';
 import { changeShares } from './people/change-shares.ts';
@@ -96,6 +101,7 @@ import { changeName } from './board/change-name.ts';
 import { changeSettling } from './board/change-settling.ts';
 import { changeType } from './board/change-type.ts';
 import { dismissFinding, recallFinding } from './board/dismiss-finding.ts';
+import { endCalendarAddress, makeCalendarAddress } from './you/calendar-address.ts';
 import { makeToken } from './you/make-token.ts';
 import { revokeToken } from './you/revoke-token.ts';
 import type { AnyCommand } from '../door/command.ts';
@@ -217,6 +223,18 @@ const all = [
 	watchBoard,
 	attachToPage,
 	moveDates,
+	addMilestone,
+	changeMilestone,
+	dropMilestone,
+	addInitiative,
+	shareInitiative,
+	stageInitiative,
+	agreeAbsence,
+	bookDays,
+	dropBookings,
+	noteWeek,
+	makeCalendarAddress,
+	endCalendarAddress,
 	changePageComment,
 	commentPage,
 	removePageFile,

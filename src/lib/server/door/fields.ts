@@ -10,6 +10,7 @@ import {
 	IsObject,
 	IsString,
 	IsUUID,
+	Matches,
 	Max,
 	MaxLength,
 	Min,
@@ -141,6 +142,27 @@ export const People = (what: string) =>
 		ArrayUnique({ message: `Name each ${what} once.` }),
 		ArrayMaxSize(20, { message: `There may be at most 20 ${what}s.` }),
 		IsArray({ message: `The ${what}s must be a list of ids.` }),
+	);
+
+/** A list of ids. */
+export const Ids = (what: string, most: number) =>
+	applyDecorators(
+		small,
+		IsUUID(undefined, { each: true, message: `Each ${what} must be named by its id.` }),
+		ArrayUnique({ message: `Name each ${what} once.` }),
+		ArrayMaxSize(most, { message: `There may be at most ${most} ${what}s.` }),
+		IsArray({ message: `The ${what}s must be a list of ids.` }),
+	);
+
+/** A list of keys of cards, such as TIDE-214. */
+export const CardKeys = (most: number) =>
+	applyDecorators(
+		Matches(/^[A-Z][A-Z0-9]{1,9}-\d{1,9}$/, {
+			each: true,
+			message: 'Each card must be named by its key, such as TIDE-214.',
+		}),
+		ArrayMaxSize(most, { message: `There may be at most ${most} cards.` }),
+		IsArray({ message: 'The cards must be a list of keys.' }),
 	);
 
 /** A list of short texts. */

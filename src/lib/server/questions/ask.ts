@@ -25,7 +25,8 @@ export async function askForm(slug: string): Promise<AskForm> {
 					from field f where f.board_id = b.id and f.retired_at is null) as own,
 					array(select name from card_type where board_id = b.id and retired_at is null order by name) as types,
 					array(select name from label where board_id = b.id and retired_at is null order by name) as labels,
-					array(select name from initiative where board_id = b.id and retired_at is null order by name) as initiatives
+					array(select i.name from initiative i join board o on o.id = i.board_id
+						where i.retired_at is null and (o.id = b.id or i.wide and o.team_id = b.team_id) order by i.name) as initiatives
 				from board b join team t on t.id = b.team_id
 				where b.slug = $1 and b.ask_page is not null and b.away_at is null and t.away_at is null`,
 				[slug],

@@ -18,7 +18,8 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 			(select coalesce(json_agg(json_build_object('name', name, 'checklist', checklist, 'size', first_size, 'class', first_class) order by position, name), '[]')
 			from card_type where board_id = b.id and retired_at is null) as types,
 			array(select name from label where board_id = b.id and retired_at is null order by name) as labels,
-			array(select name from initiative where board_id = b.id and retired_at is null order by name) as initiatives,
+			array(select i.name from initiative i join board o on o.id = i.board_id
+				where i.retired_at is null and (o.id = b.id or i.wide and o.team_id = b.team_id) order by i.name) as initiatives,
 			b.members_settle as "membersSettle", b.done_days as "doneDays",
 			b.person_limit as "personLimit", b.person_mode as "personMode",
 			b.expectation_percentile as percentile, r.role, r.person_id as me, b.last_seq as seq,

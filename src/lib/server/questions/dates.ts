@@ -86,7 +86,19 @@ export async function whatFollows(
 		const { id: of, ...said } = sprint;
 		passed.set(of, { ...said, keys: [...(passed.get(of)?.keys ?? []), key] });
 	}
+	const ends = new Map(
+		[...changed, ...moved.map(({ card, ...to }): [string, Dates] => [card, to])].flatMap(([id, to]) => {
+			const span = spanOf(to);
+			return span ? [[id, span.end] as const] : [];
+		}),
+	);
+	const milestones = ends.size ? await milestonesBefore(person, [...ends.keys()]) : [];
 	return {
+		milestones: milestones.map(({ name, day: on, cards }) => ({
+			name,
+			day: on,
+			missed: cards.filter((id) => ends.get(id)! > parseDay(on)!).map(keyOf),
+		})),
 		boards: new Map(found.map(({ id, board }) => [id, board])),
 		moved: moved.map(({ card: id, after, ...to }) => {
 			const { version, key, title, start, due } = known.get(id)!;
@@ -103,6 +115,28 @@ export async function whatFollows(
 		}),
 		sprints: [...passed.values()],
 	};
+}
+
+/** Milestones before which some of these cards must be done, by themselves or with their initiative. */
+function milestonesBefore(
+	person: Person,
+	cards: readonly string[],
+): Promise<{ name: string; day: string; cards: string[] }[]> {
+	return rows(
+		`select m.name, m.day::text, array_agg(distinct n.card::text) as cards
+		from (
+			select f.milestone_id, f.card_id as card from milestone_before f where f.card_id = any($2::uuid[])
+			union all
+			select f.milestone_id, c.id from card c join milestone_before f on f.initiative_id = c.initiative_id
+			where c.id = any($2::uuid[])
+		) n
+		join milestone m on m.id = n.milestone_id and m.withdrawn_at is null
+		where m.board_id is null or exists (select from board_right r where r.board_id = m.board_id and r.person_id = $1)
+		group by m.id
+		order by m.day, m.name`,
+		[person.id, cards],
+		'milestones-before',
+	);
 }
 
 /** Team days are asked for again and again while a chain is followed. */
@@ -228,7 +262,7 @@ export async function shiftPage(
 		where c.board_id = $1 and c.archived_at is null and coalesce(c.start, c.due) >= $2 and may_see(c, $3)
 			and case $4 when 'board' then true
 				when 'sprint' then c.sprint_id = (select id from sprint where board_id = $1 and number::text = $6)
-				else c.initiative_id = (select id from initiative where board_id = $1 and name = $6) end
+				else c.initiative_id = initiative_named($1, $6) end
 		order by coalesce(c.start, c.due), c.number
 		limit ${MOST_SHIFTED + 1}`,
 		[head.id, dayText(from), person.id, of, head.key, asks('which') ?? ''],

@@ -3,10 +3,15 @@ import type { CardEvent } from '../../../core/pages/card.ts';
 import type { InitiativePage, OwnPage } from '../../../core/pages/own-page.ts';
 import { changedLines } from '../../../core/talk/notes.ts';
 import { asSaid } from '../../../core/talk/talk.ts';
+import { zoneOf } from '../../../core/calendar/zone.ts';
 import { isId } from '../asked.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
+import type { Person } from '../sign-in.ts';
+import { now } from '../time.ts';
+import { initiativesOf } from './initiatives.ts';
 import { namedIn } from './named-cards.ts';
+import { TITLE_TO } from './titles.ts';
 
 /** So many changes of notes a page tells of. */
 const MOST_CHANGES = 30;
@@ -78,25 +83,77 @@ export async function ownPage(head: BoardHead, initiative: string | null): Promi
 /**
  * An initiative of a board.
  * @param named its id, or its name
- * @throws Problem 404 where the board has none of that name
+ * @returns its page; or, where it is another board’s own, that board’s last part of the address
+ * @throws Problem 404 where the board has none of that name, or its own board may not be seen
  */
-export async function initiativePage(head: BoardHead, named: string): Promise<InitiativePage> {
-	const [found] = await rows<Omit<InitiativePage, 'page'>>(
-		`select i.id, i.name, i.retired_at is not null as retired, i.budget_hours as hours, i.budget_money as money, i.target::text,
-			i.lead_id as lead,
-			(select json_build_object('all', count(*), 'done', count(*) filter (where c.clock = 'done')) from card c
-			where c.initiative_id = i.id and ${COUNTS}) as cards,
-			coalesce((select sum(c."left") from card c where c.initiative_id = i.id and c.clock <> 'done' and ${COUNTS}), 0) as left,
-			coalesce((select sum(t.hours) from card c join time_entry t on t.card_id = c.id and t.withdrawn_at is null
-				where c.initiative_id = i.id), 0) as worked
+export async function initiativePage(
+	head: BoardHead,
+	person: Person,
+	named: string,
+): Promise<InitiativePage | { home: string }> {
+	const [found] = await rows<{ id: string; home: string; stages: InitiativePage['stages'] }>(
+		`select i.id, b.slug as home,
+			(select coalesce(json_agg(json_build_object('name', x.name, 'limit', t.stage_limits -> x.name) order by x.n), '[]')
+			from unnest(t.stages) with ordinality x(name, n)) as stages
 		from initiative i
-		where i.board_id = $1 and (i.id = $2::uuid or $2 is null and i.name = $3)`,
-		[head.id, isId(named) ? named : null, named],
-		'initiative-page',
+		join board b on b.id = i.board_id
+		join board_right r on r.board_id = b.id and r.person_id = $4
+		join team t on t.id = b.team_id
+		where i.id = coalesce($2::uuid, initiative_named($1, $3)) and (b.id = $1 or i.wide and b.team_id = $5)`,
+		[head.id, isId(named) ? named : null, named, person.id, head.teamId],
+		'initiative-named',
 	);
 	if (!found) throw notFound('initiative');
-	return { ...found, page: await ownPage(head, found.id) };
+	if (found.home !== head.slug) return { home: found.home };
+	const today = zoneOf(head.timeZone).day(now().getTime());
+	const [[figures], work, page] = await Promise.all([
+		initiativesOf(person, head.teamId, today, head.timeZone, [found.id]),
+		workOf(person, head.teamId, found.id),
+		ownPage(head, found.id),
+	]);
+	// A board that is put away is in no big picture: its own pages are still read.
+	if (!figures) throw notFound('initiative');
+	return { figures, stages: found.stages, ...work, page };
 }
 
-/** Cards that count: parents are the sums of their parts. */
-const COUNTS = `c.archived_at is null and not exists (select from card k where k.parent_id = c.id and k.archived_at is null)`;
+/** What was worked for an initiative, as far as boards may be seen; cost for leads only. */
+async function workOf(
+	person: Person,
+	team: string,
+	initiative: string,
+): Promise<Pick<InitiativePage, 'boards' | 'spent' | 'people' | 'titles'>> {
+	const [found] = await rows<Pick<InitiativePage, 'boards' | 'spent' | 'people' | 'titles'>>(
+		`with seen as materialized (
+			select b.id, b.name, b.slug, b.key, b.unit, b.sprint_name, b.position from board b
+			join board_right r on r.board_id = b.id and r.person_id = $1
+			where b.team_id = $2
+		), entry as materialized (
+			select t.person_id, s.key || '-' || c.number as card, c.id as card_id, date_trunc('week', t.day)::date as week,
+				to_char(t.day, 'YYYY-MM') as month, s.sprint_name || ' ' || n.number
+					|| case when (select count(distinct board_id) from card where initiative_id = $3) > 1 then ', ' || s.name else '' end as sprint,
+				sum(t.hours) as hours, case when me.role = 'lead' then sum(t.hours * h.rate) end as cost
+			from card c
+			join seen s on s.id = c.board_id
+			join time_entry t on t.card_id = c.id and t.withdrawn_at is null
+			left join sprint n on n.id = t.sprint_id
+			left join membership me on me.team_id = $2 and me.person_id = $1 and me.left_at is null
+			left join lateral (
+				select rate from hourly_rate where team_id = $2 and person_id = t.person_id and from_day <= t.day
+				order by from_day desc limit 1
+			) h on me.role = 'lead'
+			where c.initiative_id = $3
+			group by 1, 2, 3, 4, 5, 6, me.role
+		)
+		select
+			(select coalesce(json_agg(json_build_object('id', s.id, 'name', s.name, 'slug', s.slug, 'key', s.key, 'unit', s.unit) order by s.position), '[]')
+			from seen s where exists (select from card c where c.board_id = s.id and c.initiative_id = $3)) as boards,
+			(select coalesce(json_agg(json_build_object('person', person_id, 'card', card, 'week', week, 'month', month, 'sprint', sprint,
+				'hours', hours, 'cost', cost) order by week, card), '[]') from entry) as spent,
+			(select coalesce(json_object_agg(p.id, p.name), '{}') from person p where p.id in (select person_id from entry)) as people,
+			(select coalesce(json_object_agg(s.key || '-' || c.number, ${TITLE_TO('$1')}), '{}')
+			from card c join seen s on s.id = c.board_id where c.id in (select card_id from entry)) as titles`,
+		[person.id, team, initiative],
+		'initiative-work',
+	);
+	return found!;
+}

@@ -54,7 +54,7 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 				'working', (select coalesce(json_agg(json_build_object('from', w.from_day, 'hours', w.hours) order by w.from_day), '[]')
 					from working_week w where w.team_id = t.id and w.person_id = p.id),
 				'absences', (select coalesce(json_agg(json_build_object('id', a.id, 'from', a.from_day, 'to', a.to_day, 'hours', a.hours,
-					'note', a.note) order by a.from_day), '[]')
+					'note', a.note, 'waits', a.waits) order by a.from_day), '[]')
 					from absence a where a.person_id = p.id and a.withdrawn_at is null and a.to_day > $3::timestamptz - interval '60 days')
 				, 'rate', case when me.role = 'lead' then (select h.rate from hourly_rate h where h.team_id = t.id and h.person_id = p.id
 					and h.from_day <= $3::timestamptz order by h.from_day desc limit 1) end) order by p.name), '[]')

@@ -19,7 +19,7 @@ export async function rotaOf(team: string): Promise<Rota> {
 			(select coalesce(json_agg(json_build_object('person', a.person_id, 'from', a.from_day, 'to', a.to_day, 'hours', a.hours)), '[]')
 			from absence a
 			join membership m on m.person_id = a.person_id and m.team_id = $1
-			where a.withdrawn_at is null) as absences,
+			where a.withdrawn_at is null and not a.waits) as absences,
 			(select coalesce(json_agg(json_build_object('person', person_id, 'from', from_day, 'boards', shares)), '[]')
 			from board_share where team_id = $1) as shares,
 			(select coalesce(json_agg(json_build_object('person', m.person_id, 'from', coalesce(s.from_day, date '1900-01-01'),

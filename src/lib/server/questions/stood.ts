@@ -90,7 +90,8 @@ export async function boardStood(head: BoardHead, at: number): Promise<StoodPage
 			) told) as events,
 			(select json_agg(json_build_object('id', id, 'name', name, 'position', position, 'kind', kind) order by position)
 			from board_column where board_id = $1) as columns,
-			(select coalesce(json_object_agg(id, name), '{}') from initiative where board_id = $1) as initiatives,
+			(select coalesce(json_object_agg(i.id, i.name), '{}') from board b join board o on o.team_id = b.team_id
+				join initiative i on i.board_id = o.id where b.id = $1) as initiatives,
 			(select coalesce(json_agg(json_build_object('before', e.before, 'after', e.after) order by e.at desc, e.seq desc), '[]')
 			from event e
 			where e.board_id = $1 and e.card_id is null and e.kind = 'column-changed' and e.at > $2

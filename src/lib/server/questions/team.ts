@@ -3,6 +3,25 @@ import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 
+/**
+ * The boards of a team that somebody of it may see, and up to which event each is written.
+ * @throws Problem 404 when there is no such team, or the person is not in it
+ */
+export async function teamSeen(person: Person, team: string): Promise<{ id: string; seq: number }[]> {
+	if (!isId(team)) throw notFound('team');
+	const found = await rows<{ id: string | null; seq: number }>(
+		`select b.id, b.last_seq as seq
+		from membership me
+		left join (board b join board_right r on r.board_id = b.id and r.person_id = $2) on b.team_id = me.team_id and b.away_at is null
+		where me.team_id = $1 and me.person_id = $2 and me.left_at is null
+		order by b.id`,
+		[team, person.id],
+		'team-seen',
+	);
+	if (!found.length) throw notFound('team');
+	return found.filter((one): one is { id: string; seq: number } => one.id !== null);
+}
+
 export interface TeamOf {
 	id: string;
 	name: string;

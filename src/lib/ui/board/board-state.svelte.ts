@@ -308,8 +308,9 @@ export class BoardState {
 		const found = await read<DatesPage>(`/api/cards/${this.head.key}-${card.number}/dates?${asked}`);
 		// Without a connection it is moved alone, as soon as there is one.
 		if (!found.ok) return alone();
-		const { moved, conflicts } = found.answer;
-		if (!moved.length && !conflicts.length) return alone();
+		const { moved, conflicts, milestones } = found.answer;
+		const missed = milestones.some((one) => one.missed.length > 0);
+		if (!moved.length && !conflicts.length && !missed) return alone();
 		const moves = await new Promise<'all' | 'one' | null>((answer) => {
 			this.following = { card, page: found.answer, answer };
 		});

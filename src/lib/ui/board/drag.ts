@@ -27,6 +27,12 @@ export const dragBetween = async (plan: HTMLElement, events: DragEvents) => {
 export const dragDays = (month: HTMLElement, events: DragEvents) =>
 	drag(month, 'a.card[data-card]', undefined, events);
 
+/** Bars of a timeline, which are held anywhere; initiatives of a stage likewise. */
+export const dragBars = (within: HTMLElement, events: DragEvents) =>
+	drag(within, 'a.bar[data-card]', undefined, events);
+export const dragStages = (within: HTMLElement, events: DragEvents) =>
+	drag(within, 'li[data-card]', '.grip', events);
+
 /** Columns as Set-up draws them, and its clock, are held by their handles. */
 export const dragColumns = (within: HTMLElement, events: DragEvents) =>
 	drag(within, '[data-set-column], [data-clock]', '.handle', events, ({ setColumn }) => setColumn ?? 'clock');

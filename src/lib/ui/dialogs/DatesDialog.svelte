@@ -5,17 +5,18 @@
 	import Following from './Following.svelte';
 
 	interface Props {
-		number: number;
+		/** What the card is called: `Card 12`, or its key. */
+		called: string;
 		follows: DatesPage;
 		today: string;
 		/** Moves all, this one only, or nothing. */
 		onanswer: (moves: 'all' | 'one' | null) => void;
 	}
 	/** What would follow from other dates of a card, before anything is moved. */
-	let { number, follows, today, onanswer }: Props = $props();
+	let { called, follows, today, onanswer }: Props = $props();
 	const moved = $derived(follows.moved);
 	const title = $derived(
-		moved.length ? `Card ${number} moves ${count(moved.length, 'other')}` : `Card ${number} and its dates`,
+		moved.length ? `${called} moves ${count(moved.length, 'other')}` : `${called} and its dates`,
 	);
 </script>
 

@@ -65,6 +65,14 @@
 	</p>
 {/each}
 
+{#each follows.milestones as { name, day, missed }, i (i)}
+	<p class={missed.length ? 'warn' : ''}>
+		{missed.length
+			? `${list(missed)} would end after ${name} on ${dateWords(day, today)}.`
+			: `${name} on ${dateWords(day, today)} is still met.`}
+	</p>
+{/each}
+
 <style>
 	p {
 		margin: 0 0 4px;

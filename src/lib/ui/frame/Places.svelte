@@ -15,6 +15,7 @@
 			| 'look-back'
 			| 'flow'
 			| 'people'
+			| 'panorama'
 			| 'timesheet'
 			| 'account'
 			| 'team'
@@ -42,6 +43,7 @@
 		...(inTeam
 			? [
 					{ name: 'People', id: 'people', to: `/teams/${board.teamId}/people?from=${board.slug}` },
+					{ name: 'Panorama', id: 'panorama', to: `/teams/${board.teamId}/panorama?from=${board.slug}` },
 					...(board.off.includes('hours')
 						? []
 						: [

@@ -11,7 +11,7 @@
 		person: { name: string; initials: string };
 		team: { id: string; name: string };
 		boards: readonly { name: string; slug: string }[];
-		here: 'Team' | 'People' | 'Timesheet' | 'Account';
+		here: 'Team' | 'People' | 'Panorama' | 'Timesheet' | 'Account';
 		/** What stands at the right of the places. */
 		right?: Snippet;
 		children: Snippet;
@@ -23,6 +23,7 @@
 	const places = $derived([
 		{ name: 'Team', to: `/teams/${team.id}` },
 		{ name: 'People', to: `/teams/${team.id}/people` },
+		{ name: 'Panorama', to: `/teams/${team.id}/panorama` },
 		{ name: 'Timesheet', to: `/teams/${team.id}/timesheet` },
 		{ name: 'Account', to: `/teams/${team.id}/account` },
 		...boards.map((board) => ({ name: board.name, to: `/boards/${board.slug}` })),

@@ -175,8 +175,16 @@
 						: `${dateWords(absence.from, page.today)} to ${dateWords(absence.to, page.today)}`}{absence.hours ===
 					null
 						? ''
-						: `, ${figure(absence.hours)} h a day`}{absence.note ? `, ${absence.note}` : ''}</span
+						: `, ${figure(absence.hours)} h a day`}{absence.note ? `, ${absence.note}` : ''}{absence.waits
+						? '; waits for a lead'
+						: ''}</span
 				>
+				{#if lead && absence.waits}<button
+						type="button"
+						class="link"
+						onclick={() => void ask('AgreeAbsence', { absence: absence.id, agreed: true }, 'Agreed.')}
+						>Agree</button
+					>{/if}
 				{#if mayAway}<button
 						type="button"
 						class="link"

@@ -11,12 +11,14 @@ export function rotaOf(person: PersonHours, holidays: readonly { day: string }[]
 		boards: [],
 		members: [{ person: person.id, from: -Infinity, until: null }],
 		weeks: person.working.map((week) => ({ person: person.id, from: day(week.from), hours: week.hours })),
-		absences: person.absences.map((absence) => ({
-			person: person.id,
-			from: day(absence.from),
-			to: day(absence.to),
-			hours: absence.hours,
-		})),
+		absences: person.absences
+			.filter(({ waits }) => !waits)
+			.map((absence) => ({
+				person: person.id,
+				from: day(absence.from),
+				to: day(absence.to),
+				hours: absence.hours,
+			})),
 		shares: [],
 		holidays: new Set(holidays.map((holiday) => day(holiday.day))),
 	};
@@ -34,7 +36,9 @@ export function aboutDay(
 		const usual = weekHours(rota, person.id, day);
 		const holiday = holidays.find((one) => one.day === text);
 		if (holiday) return { hours: 0, note: `holiday: ${holiday.name}`, kind: 'holiday' as const };
-		const away = person.absences.filter((absence) => absence.from <= text && text <= absence.to);
+		const away = person.absences.filter(
+			(absence) => !absence.waits && absence.from <= text && text <= absence.to,
+		);
 		const why = away.map((absence) => absence.note).filter(Boolean);
 		if (usual && !hours) return { hours, note: ['away', ...why].join(', '), kind: 'away' as const };
 		if (hours < usual)

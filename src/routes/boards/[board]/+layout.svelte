@@ -95,7 +95,7 @@
 {#if board.following}
 	{@const { card, page: follows, answer } = board.following}
 	{#await import('$lib/ui/dialogs/DatesDialog.svelte') then { default: DatesDialog }}
-		<DatesDialog number={card.number} {follows} today={data.today} onanswer={answer} />
+		<DatesDialog called="Card {card.number}" {follows} today={data.today} onanswer={answer} />
 	{/await}
 {/if}
 {#if board.through}

@@ -54,7 +54,8 @@ export const askForCard = boardCommand({
 		const { rows } = await tx.query<{ page: AskPage | null; names: string[] }>(
 			`select b.ask_page as page,
 				array(select 'label ' || lower(name) from label where board_id = $1 and retired_at is null
-					union all select 'initiative ' || lower(name) from initiative where board_id = $1 and retired_at is null) as names
+					union all select 'initiative ' || lower(i.name) from board b join board o on o.team_id = b.team_id
+						join initiative i on i.board_id = o.id and i.retired_at is null and (o.id = b.id or i.wide) where b.id = $1) as names
 			from board b where b.id = $1`,
 			[board.id],
 		);

@@ -1,3 +1,4 @@
+import { IsString, MaxLength } from 'class-validator';
 import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import { dayText } from '../../../../core/calendar/days.ts';
@@ -18,6 +19,18 @@ export class ChangeInitiative {
 	@DayText('The target')
 	target?: string | null;
 
+	/** The day on which it begins; null for none. */
+	@Optional()
+	@OrNull()
+	@DayText('The start')
+	start?: string | null;
+
+	/** What it is for. */
+	@Optional()
+	@MaxLength(2000, { message: 'What it is for may take at most 2,000 characters.' })
+	@IsString({ message: 'What it is for must be text.' })
+	purpose?: string;
+
 	/** The lead or member of the team who leads it; null for nobody. */
 	@Optional()
 	@OrNull()
@@ -27,7 +40,7 @@ export class ChangeInitiative {
 
 export const changeInitiative = boardCommand({
 	name: 'ChangeInitiative',
-	summary: 'Changes by when an initiative is to be done and who leads it.',
+	summary: 'Changes what an initiative is for, when it begins and is to be done, and who leads it.',
 	role: 'lead',
 	input: ChangeInitiative,
 	async run(context, input) {
@@ -40,24 +53,26 @@ export const changeInitiative = boardCommand({
 				'An initiative is led by a lead or member of the board’s team.',
 				'lead',
 			);
-		const target = input.target
-			? dayText(dayField(input.target, 'target', 'The target'))
-			: input.target === undefined
-				? before.target
-				: null;
+		const dayOf = (field: 'start' | 'target', what: string) => {
+			const said = input[field];
+			return said ? dayText(dayField(said, field, what)) : said === undefined ? before[field] : null;
+		};
+		const [start, target] = [dayOf('start', 'The start'), dayOf('target', 'The target')];
+		if (start && target && start > target)
+			throw new Problem(422, 'invalid.target', 'An initiative cannot be done before it begins.', 'target');
+		const purpose = input.purpose?.trim() ?? before.purpose;
 		const lead = input.lead === undefined ? before.lead_id : input.lead;
-		await context.tx.query('update initiative set target = $2, lead_id = $3 where id = $1', [
-			before.id,
-			target,
-			lead,
-		]);
+		await context.tx.query(
+			'update initiative set target = $2, lead_id = $3, start = $4, purpose = $5 where id = $1',
+			[...[before.id, target, lead, start, purpose]],
+		);
 		const name = (id: string | null) => (id === null ? null : (able.get(id) ?? 'somebody who has left'));
 		context.note(
 			null,
 			'initiative-changed',
 			input.initiative,
-			{ target: before.target, lead: name(before.lead_id) },
-			{ target, lead: name(lead) },
+			{ start: before.start, target: before.target, lead: name(before.lead_id), purpose: before.purpose },
+			{ start, target, lead: name(lead), purpose },
 		);
 	},
 });

@@ -48,6 +48,19 @@ export const changeName = boardCommand({
 		const [kind, name] = meant(input);
 		const from = await named(context, kind, name);
 		if (!from) throw new Problem(422, `${kind}.unknown`, `This board has no ${kind} “${name}”.`, kind);
+		if (kind === 'initiative') {
+			const { rows } = await context.tx.query<{ wide: boolean }>(
+				'select wide from initiative where id = $1',
+				[from],
+			);
+			if (rows[0]!.wide)
+				throw new Problem(
+					409,
+					'initiative.shared',
+					`All boards of the team share ${name}: its own page is where it is renamed. Before it becomes one with another or is retired, it is shared no longer.`,
+					'initiative',
+				);
+		}
 		const to = input.to === undefined || input.to === name ? null : input.to;
 		if (to && to.length > (kind === 'initiative' ? 80 : 40))
 			throw new Problem(422, 'invalid.to', `The name of a ${kind} may have at most 40 characters.`, 'to');

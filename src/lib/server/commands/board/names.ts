@@ -18,17 +18,25 @@ export async function labelIds(
 	return new Map(rows.map((label) => [label.name, label.id]));
 }
 
-/** Ids of initiatives by their names; one that the board does not know yet is made. */
+/** Ids of initiatives by their names: those of the board, or that its team shares; one that is not known yet is made. */
 export async function initiativeIds(
 	context: BoardContext,
 	names: readonly string[],
 ): Promise<Map<string, string>> {
 	if (!names.length) return new Map();
 	const { rows } = await context.tx.query<{ id: string; name: string }>(
-		`insert into initiative (board_id, name) select $1, unnest($2::text[])
-		on conflict (board_id, name) do update set retired_at = null
-		returning id, name`,
-		[context.board.id, [...new Set(names)]],
+		`with shared as (
+			select i.id, i.name from initiative i
+			join board b on b.id = i.board_id and b.team_id = $3 and b.id <> $1
+			where i.wide and i.name = any($2::text[])
+		), own as (
+			insert into initiative (board_id, name)
+			select $1, name from unnest($2::text[]) name where name not in (select name from shared)
+			on conflict (board_id, name) do update set retired_at = null
+			returning id, name
+		)
+		select id, name from shared union all select id, name from own`,
+		[context.board.id, [...new Set(names)], context.board.team],
 	);
 	return new Map(rows.map((initiative) => [initiative.name, initiative.id]));
 }
@@ -39,6 +47,8 @@ export interface InitiativeRow {
 	budget_hours: number | null;
 	budget_money: number | null;
 	target: string | null;
+	start: string | null;
+	purpose: string;
 	lead_id: string | null;
 }
 

@@ -1,3 +1,4 @@
+import type { Tx } from '../../database.ts';
 import { Problem } from '../../problem.ts';
 import type { BoardContext } from '../../door/contexts.ts';
 import { Id, Line, Optional } from '../../door/fields.ts';
@@ -20,6 +21,20 @@ export interface PageRow {
 	initiative: string | null;
 	notes: string;
 	version: number;
+}
+
+/** The page of an initiative, whichever board is its own: cards of other boards may belong to it too. */
+export async function pageOfInitiative(tx: Tx, id: string): Promise<{ id: string; initiative: string }> {
+	const { rows } = await tx.query<{ id: string; initiative: string }>(
+		`with made as (
+			insert into page as p (board_id, initiative_id) select board_id, id from initiative where id = $1
+			on conflict (board_id, initiative_id) do update set notes = p.notes
+			returning id
+		)
+		select made.id, i.name as initiative from made, initiative i where i.id = $1`,
+		[id],
+	);
+	return rows[0]!;
 }
 
 /**

@@ -4,7 +4,7 @@ import { Problem } from '../../problem.ts';
 import { teamCommand } from '../../door/command.ts';
 import { dayField } from '../../door/day-field.ts';
 import { DayText, Decimals, Id, Optional, OrNull } from '../../door/fields.ts';
-import { memberOf, selfOrLead } from './member-of.ts';
+import { memberOf, mustWait, selfOrLead } from './member-of.ts';
 
 export class AddAbsence {
 	@Id('team')
@@ -47,14 +47,20 @@ export const addAbsence = teamCommand({
 		if (to < from) throw new Problem(422, 'absence.backwards', 'The absence ends before it begins.', 'to');
 		if (to - from > 730)
 			throw new Problem(422, 'absence.too_long', 'An absence may be at most two years long.', 'to');
+		const waits = await mustWait(context);
 		const id = randomUUID();
 		await context.keep('absence', { id });
 		await context.tx.query(
-			`insert into absence (id, person_id, from_day, to_day, hours, note) values ($1, $2, $3, $4, $5, $6)`,
-			[id, person.id, input.from, input.to, input.hours ?? null, input.note?.trim() ?? ''],
+			`insert into absence (id, person_id, from_day, to_day, hours, note, waits) values ($1, $2, $3, $4, $5, $6, $7)`,
+			[id, person.id, input.from, input.to, input.hours ?? null, input.note?.trim() ?? '', waits],
 		);
 		const days = input.from === input.to ? `on ${input.from}` : `from ${input.from} to ${input.to}`;
-		context.note(`${person.name} is away ${input.hours ? `${input.hours} h a day ` : ''}${days}.`);
-		return { result: { absence: id } };
+		context.note(
+			`${person.name} ${waits ? 'asks to be' : 'is'} away ${input.hours ? `${input.hours} h a day ` : ''}${days}.`,
+		);
+		return {
+			result: { absence: id },
+			...(waits ? { advice: 'It counts once a lead has agreed.' } : {}),
+		};
 	},
 });

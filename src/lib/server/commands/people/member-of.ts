@@ -17,6 +17,16 @@ export async function memberOf(
 	return rows[0];
 }
 
+/** Whether an absence that this person enters waits for a lead of the team. */
+export async function mustWait({ tx, team, role }: TeamContext): Promise<boolean> {
+	if (role === 'lead') return false;
+	const { rows } = await tx.query<{ agree: boolean }>(
+		'select agree_absences as agree from team where id = $1',
+		[team.id],
+	);
+	return rows[0]!.agree;
+}
+
 /** Refuses all but leads. */
 export function leadsOnly(context: TeamContext): void {
 	if (context.role !== 'lead')

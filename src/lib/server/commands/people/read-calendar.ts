@@ -9,7 +9,7 @@ import { Problem } from '../../problem.ts';
 import { teamCommand } from '../../door/command.ts';
 import { Id, OrNull } from '../../door/fields.ts';
 import { inTurn } from '../../door/turns.ts';
-import { leadsOnly, memberOf, selfOrLead } from './member-of.ts';
+import { leadsOnly, memberOf, mustWait, selfOrLead } from './member-of.ts';
 
 export class ReadCalendar {
 	@Id('team')
@@ -51,12 +51,12 @@ export const readCalendar = teamCommand({
 				calendar_uid: [...new Set(entries.map((entry) => entry.uid))],
 			});
 			await tx.query(
-				`insert into absence (person_id, from_day, to_day, hours, note, calendar_uid)
-				select distinct on (e.uid, e."from") $1::uuid, e."from", e."to", e.hours, e.note, e.uid
+				`insert into absence (person_id, from_day, to_day, hours, note, calendar_uid, waits)
+				select distinct on (e.uid, e."from") $1::uuid, e."from", e."to", e.hours, e.note, e.uid, $3
 				from jsonb_to_recordset($2) as e(uid text, "from" date, "to" date, hours numeric, note text)
 				on conflict (person_id, calendar_uid, from_day) where calendar_uid is not null
 				do update set to_day = excluded.to_day, hours = excluded.hours, note = excluded.note, withdrawn_at = null`,
-				[person.id, JSON.stringify(entries)],
+				[person.id, JSON.stringify(entries), await mustWait(context)],
 			);
 			context.note(`${person.name}’s calendar was read: ${entries.length} absences.`);
 			return { result: { read: entries.length } };

@@ -6,7 +6,7 @@ import { FILED_EVENTS } from '../../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../../core/flow/history.ts';
 import { sprintAccounts } from '../../../../core/sprint/accounts.ts';
 import { Problem } from '../../problem.ts';
-import { pageOf } from '../page/page-of.ts';
+import { pageOfInitiative } from '../page/page-of.ts';
 import { dayField } from '../../door/day-field.ts';
 import { applyDecorators } from '../../door/decorate.ts';
 import type { BoardContext, CardRow, Standing } from '../../door/contexts.ts';
@@ -161,7 +161,7 @@ export async function tellBudget(context: BoardContext, card: CardRow, more: num
 	);
 	const [found] = rows;
 	if (!found || found.worked <= found.budget || found.worked - more > found.budget) return;
-	const page = await pageOf(context, { board: context.board.id, initiative: found.name });
+	const page = await pageOfInitiative(context.tx, card.initiative_id);
 	context.noteOnPage(page, 'budget-passed', String(Math.round(found.worked * 100) / 100), {
 		hours: found.budget,
 	});

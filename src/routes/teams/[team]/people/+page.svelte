@@ -4,7 +4,9 @@
 	import type { Command, CommandInput } from '$lib/commands';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { reread } from '$lib/ui/frame/reread';
+	import { followTeam } from '$lib/ui/frame/team-stream';
 	import Holidays from '$lib/ui/people/Holidays.svelte';
+	import PeopleLine from '$lib/ui/people/PeopleLine.svelte';
 	import PersonPanel from '$lib/ui/people/PersonPanel.svelte';
 	import WeekGrid from '$lib/ui/people/WeekGrid.svelte';
 	import { send } from '$lib/ui/send';
@@ -52,30 +54,15 @@
 		return '';
 	}
 
-	// What changes about people is told to every board of the team: one of them is listened to.
-	const slug = $derived(people.boards[0]?.slug);
-	$effect(() => {
-		if (!slug) return;
-		const stream = new EventSource(`/api/boards/${slug}/live`);
-		let timer: ReturnType<typeof setTimeout>;
-		let known = false;
-		stream.onmessage = () => {
-			// The first word only says where the board stands.
-			if (!known) return void (known = true);
-			clearTimeout(timer);
-			timer = setTimeout(() => void reread('harrow:people'), 400);
-		};
-		return () => {
-			clearTimeout(timer);
-			stream.close();
-		};
-	});
+	const team = $derived(people.team.id);
+	$effect(() => followTeam(team, 'harrow:people'));
 	const again = () => document.visibilityState === 'visible' && void reread('harrow:people');
 </script>
 
 <svelte:document onvisibilitychange={again} />
 
 <TeamFrame person={data.person!} team={people.team} boards={people.boards} here="People">
+	{#snippet right()}<PeopleLine {team} here="weeks" />{/snippet}
 	<div class="beside">
 		<main class:open={chosen}>
 			<h1>

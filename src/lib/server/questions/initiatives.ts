@@ -1,0 +1,132 @@
+import { dayText, parseDay } from '../../../core/calendar/days.ts';
+import type { Day } from '../../../core/calendar/zone.ts';
+import { when, windowBefore, WINDOW_DAYS } from '../../../core/forecast/throughput.ts';
+import type { InitiativeFigures, InitiativePart } from '../../../core/pages/panorama.ts';
+import { tidy } from '../../../core/sums.ts';
+import { rows } from '../database.ts';
+import type { Person } from '../sign-in.ts';
+import { boardHead } from './board-head.ts';
+import { boardFold } from './fold.ts';
+
+const SURE = 0.85;
+
+interface Row extends Omit<InitiativeFigures, 'parts' | 'cards' | 'finished' | 'doneBy'> {
+	/** Its leaf cards by board: numbers of the open ones and of the done ones. */
+	on: { board: string; slug: string; key: string; open: number[]; done: number[]; undated: number }[];
+	/** The day on which its first card came to be, and how many were finished on each of the last days. */
+	first: string | null;
+	finished: { day: string; cards: number }[];
+}
+
+/** Cards that count: parents are the sums of their parts, and what was put away undone is gone. */
+export const COUNTS = `(c.archived_at is null or c.clock = 'done')
+	and not exists (select from card k where k.parent_id = c.id and k.archived_at is null)`;
+
+/**
+ * Initiatives of a team with their figures, as far as boards may be seen. What is burned and left is read from the
+ * histories of the boards, what was worked from logged time alone, as in every account.
+ * @param which ids of those that are meant; null for all that are offered
+ */
+export async function initiativesOf(
+	person: Person,
+	team: string,
+	today: Day,
+	zone: string,
+	which: readonly string[] | null,
+): Promise<InitiativeFigures[]> {
+	const found = await rows<Row>(
+		`with seen as materialized (
+			select b.id, b.slug, b.key, b.position, r.role from board b
+			join board_right r on r.board_id = b.id and r.person_id = $1
+			where b.team_id = $2 and (b.away_at is null or $3::uuid[] is not null)
+		), meant as materialized (
+			select i.* from initiative i join seen s on s.id = i.board_id
+			where case when $3::uuid[] is null then i.retired_at is null else i.id = any($3) end
+		), leaf as materialized (
+			select c.initiative_id, c.board_id, c.number, c.clock, c.start, c.due, c.created_at, c.started_at, c.finished_at
+			from meant m join card c on c.initiative_id = m.id join seen s on s.id = c.board_id
+			where ${COUNTS}
+		), on_board as (
+			select l.initiative_id, l.board_id,
+				coalesce(array_agg(l.number) filter (where l.clock <> 'done'), '{}') as open,
+				coalesce(array_agg(l.number) filter (where l.clock = 'done'), '{}') as done,
+				count(*) filter (where l.clock <> 'done' and coalesce(l.start, l.due) is null) as undated
+			from leaf l group by 1, 2
+		), lately as (
+			select initiative_id, (finished_at at time zone $5)::date as day, count(*) as cards from leaf
+			where clock = 'done' and finished_at > $4::date - ${WINDOW_DAYS + 2} group by 1, 2
+		), worked as (
+			select c.initiative_id, sum(t.hours) as hours,
+				sum(t.hours * h.rate) filter (where m.budget_money is not null and me.role = 'lead') as cost
+			from meant m
+			join card c on c.initiative_id = m.id
+			join seen s on s.id = c.board_id
+			join time_entry t on t.card_id = c.id and t.withdrawn_at is null
+			left join membership me on me.team_id = $2 and me.person_id = $1 and me.left_at is null
+			left join lateral (
+				select rate from hourly_rate where team_id = $2 and person_id = t.person_id and from_day <= t.day
+				order by from_day desc limit 1
+			) h on m.budget_money is not null
+			group by 1
+		)
+		select m.id, m.name, m.board_id as board, m.wide, m.retired_at is not null as retired, m.stage, m.let_through as "letThrough",
+			m.lead_id as lead, m.purpose, m.start::text, m.target::text, m.budget_hours as hours, m.budget_money as money,
+			coalesce(w.hours, 0) as worked, w.cost,
+			(select min((l.started_at at time zone $5)::date)::text from leaf l where l.initiative_id = m.id) as begun,
+			(select min((l.created_at at time zone $5)::date)::text from leaf l where l.initiative_id = m.id) as first,
+			(select coalesce(json_agg(json_build_object('board', s.id, 'slug', s.slug, 'key', s.key, 'open', o.open, 'done', o.done,
+				'undated', o.undated) order by s.id <> m.board_id, s.position), '[]')
+			from on_board o join seen s on s.id = o.board_id where o.initiative_id = m.id) as on,
+			(select coalesce(json_agg(json_build_object('day', y.day, 'cards', y.cards)), '[]') from lately y where y.initiative_id = m.id) as finished
+		from meant m
+		left join worked w on w.initiative_id = m.id
+		order by m.target nulls last, m.name`,
+		[person.id, team, which, dayText(today), zone],
+		'initiatives',
+	);
+	const slugs = [...new Set(found.flatMap(({ on }) => on.map(({ slug }) => slug)))];
+	const folds = new Map(
+		await Promise.all(
+			slugs.map(
+				async (slug) => [slug, (await boardFold(await boardHead(person, slug))).accounts.cards] as const,
+			),
+		),
+	);
+	return found.map(({ on, first, finished, ...row }) => {
+		const parts = on.map((one): InitiativePart => {
+			const cards = folds.get(one.slug)!;
+			let [burned, left] = [0, 0];
+			for (const number of [...one.open, ...one.done])
+				burned += cards.get(`${one.key}-${number}`)?.burned ?? 0;
+			for (const number of one.open) left += cards.get(`${one.key}-${number}`)?.left ?? 0;
+			return {
+				board: one.board,
+				cards: one.open.length + one.done.length,
+				done: one.done.length,
+				burned: tidy(burned),
+				left: tidy(left),
+			};
+		});
+		const sum = (of: (part: InitiativePart) => number) => parts.reduce((total, part) => total + of(part), 0);
+		const cards = {
+			all: sum((part) => part.cards),
+			done: sum((part) => part.done),
+			undated: on.reduce((total, { undated }) => total + undated, 0),
+		};
+		const counts = new Map(finished.map(({ day, cards: n }) => [parseDay(day)!, n]));
+		const window = first === null ? null : windowBefore(counts, parseDay(first)!, today);
+		const days =
+			window && cards.all > cards.done ? when(window.counts, cards.all - cards.done, [SURE])[0]! : null;
+		return {
+			...row,
+			worked: tidy(row.worked),
+			cards,
+			parts,
+			finished: [...counts].reduce(
+				(n, [day, one]) => n + (day < today && day >= today - WINDOW_DAYS ? one : 0),
+				0,
+			),
+			doneBy: days === null ? null : dayText(today + days),
+		};
+	});
+}

@@ -1,0 +1,144 @@
+import { dayText } from '../../../core/calendar/days.ts';
+import { teamWorks } from '../../../core/calendar/team-days.ts';
+import { workdaysOf } from '../../../core/calendar/workdays.ts';
+import { zoneOf } from '../../../core/calendar/zone.ts';
+import type { KindRow, PanoramaPage, TimelineCard } from '../../../core/pages/panorama.ts';
+import { isId } from '../asked.ts';
+import { rows } from '../database.ts';
+import { notFound } from '../problem.ts';
+import type { Person } from '../sign-in.ts';
+import { now } from '../time.ts';
+import { initiativesOf } from './initiatives.ts';
+import { milestonesOf, withLate } from './milestones.ts';
+import { rotaOf } from './rota.ts';
+import { TITLE_TO } from './titles.ts';
+
+/** What ended so long ago is no longer on the picture. */
+const BACK_DAYS = 92;
+/** Work days are told for so long ahead. */
+const AHEAD_DAYS = 800;
+/** *Done lately* is within so many days. */
+export const LATELY_DAYS = 14;
+
+type Head = Pick<PanoramaPage, 'team' | 'role' | 'boards' | 'people' | 'holidays' | 'sprints' | 'stages'> & {
+	zone: string;
+};
+
+/**
+ * Several boards of a team as one picture: what has dates, initiatives, sprints, milestones.
+ * @param kinds whether boards are asked for by kind of column too
+ * @throws Problem 404 when there is no such team, or the person is not in it
+ */
+export async function panoramaPage(person: Person, team: string, kinds: boolean): Promise<PanoramaPage> {
+	if (!isId(team)) throw notFound('team');
+	const [[head], rota] = await Promise.all([
+		rows<Head>(
+			`select json_build_object('id', t.id, 'name', t.name) as team, t.time_zone as zone, me.role,
+				(select coalesce(json_agg(json_build_object('id', b.id, 'name', b.name, 'slug', b.slug, 'key', b.key, 'unit', b.unit,
+					'role', r.role) order by b.position), '[]')
+				from board b join board_right r on r.board_id = b.id and r.person_id = $2
+				where b.team_id = t.id and b.away_at is null) as boards,
+				(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials,
+					'gone', m.left_at is not null) order by p.name), '[]')
+				from membership m join person p on p.id = m.person_id where m.team_id = t.id and m.role <> 'viewer') as people,
+				(select coalesce(json_agg(json_build_object('day', day, 'name', name) order by day), '[]')
+				from holiday where team_id = t.id and withdrawn_at is null and day > $3::date - ${BACK_DAYS}) as holidays,
+				(select coalesce(json_agg(json_build_object('board', b.id, 'name', b.sprint_name || ' ' || s.number, 'number', s.number,
+					'starts', s.starts, 'ends', s.ends, 'state', case when s.closed_at is not null then 'closed'
+						when s.started_at is not null then 'running' else 'coming' end) order by b.position, s.number), '[]')
+				from sprint s join board b on b.id = s.board_id and b.team_id = t.id and b.away_at is null
+				join board_right r on r.board_id = b.id and r.person_id = $2
+				where s.ends > $3::date - ${BACK_DAYS}) as sprints,
+				(select coalesce(json_agg(json_build_object('name', x.name, 'limit', t.stage_limits -> x.name) order by x.n), '[]')
+				from unnest(t.stages) with ordinality x(name, n)) as stages
+			from team t
+			join membership me on me.team_id = t.id and me.person_id = $2 and me.left_at is null
+			where t.id = $1`,
+			[team, person.id, now()],
+			'panorama-head',
+		),
+		rotaOf(team),
+	]);
+	if (!head) throw notFound('team');
+	const { zone, ...rest } = head;
+	const today = zoneOf(zone).day(now().getTime());
+	const [[dated], initiatives, milestones, byKind] = await Promise.all([
+		rows<{ cards: TimelineCard[]; links: [number, number][]; loose: number }>(
+			`with seen as materialized (
+				select b.id from board b join board_right r on r.board_id = b.id and r.person_id = $2
+				where b.team_id = $1 and b.away_at is null
+			), dated as materialized (
+				select c.id, c.board_id, c.number, c.version, c.start, c.due, c.clock, c.started_at, c.initiative_id, c.class,
+					${TITLE_TO('$2')} as title, row_number() over (order by coalesce(c.start, c.due), c.board_id, c.number) - 1 as place
+				from seen s join card c on c.board_id = s.id
+				where coalesce(c.due, c.start) is not null and c.archived_at is null
+					and (c.clock <> 'done' or greatest(c.due, (c.finished_at at time zone $3)::date) > $4::date - ${BACK_DAYS})
+			), owned as (
+				select o.card_id, array_agg(o.person_id::text) as owners from dated d join card_owner o on o.card_id = d.id group by 1
+			)
+			select
+				(select coalesce(json_agg(json_build_object('id', c.id, 'board', c.board_id, 'number', c.number, 'title', c.title,
+					'version', c.version, 'start', c.start, 'due', c.due, 'clock', c.clock, 'owners', coalesce(o.owners, '{}'),
+					'initiative', c.initiative_id, 'class', c.class,
+					'day', case when c.clock = 'running' then $4::date - (c.started_at at time zone $3)::date + 1 end) order by c.place), '[]')
+				from dated c left join owned o on o.card_id = c.id) as cards,
+				(select coalesce(json_agg(json_build_array(a.place, b.place)), '[]')
+				from dated a join card_link l on l.from_id = a.id and l.kind = 'blocks' join dated b on b.id = l.to_id) as links,
+				(select count(*) from seen s join card c on c.board_id = s.id
+				where c.archived_at is null and c.clock <> 'done' and coalesce(c.due, c.start) is null
+					and not exists (select from card_link l where l.kind = 'blocks' and l.from_id = c.id)
+					and not exists (select from card_link l where l.kind = 'blocks' and l.to_id = c.id)
+					and not exists (select from card k where k.parent_id = c.id and k.archived_at is null)) as loose`,
+			[team, person.id, zone, dayText(today)],
+			'panorama-cards',
+		),
+		initiativesOf(person, team, today, zone, null),
+		milestonesOf(person.id, team, today - BACK_DAYS),
+		kinds ? kindsOf(person, team) : null,
+	]);
+	return {
+		...rest,
+		me: person.id,
+		today: dayText(today),
+		workdays: workdaysOf((day) => teamWorks(rota, day), today - BACK_DAYS, today + AHEAD_DAYS),
+		milestones: withLate(milestones, initiatives, today),
+		initiatives,
+		...dated!,
+		kinds: byKind,
+	};
+}
+
+/** Boards by kind of column, with the cards of each. */
+async function kindsOf(person: Person, team: string): Promise<PanoramaPage['kinds']> {
+	const found = await rows<{
+		board: string;
+		slots: Record<'queue' | 'work' | 'done', number | null>;
+		cards: { kind: 'queue' | 'work' | 'done'; card: string; title: string }[];
+	}>(
+		`select b.id as board,
+			(select json_object_agg(kind, slots) from (
+				select k.kind, case when bool_or(k.wip_limit is null) then null else sum(k.wip_limit) end as slots
+				from board_column k where k.board_id = b.id and k.retired_at is null group by 1) s) as slots,
+			(select coalesce(json_agg(json_build_object('kind', k.kind, 'card', b.key || '-' || c.number, 'title', ${TITLE_TO('$2')})
+				order by k.position desc, c.rank), '[]')
+			from card c join board_column k on k.id = c.column_id
+			where c.board_id = b.id and c.archived_at is null and may_see(c, $2)
+				and (k.kind <> 'done' or c.finished_at > $3::timestamptz - interval '${LATELY_DAYS} days')) as cards
+		from board b
+		join board_right r on r.board_id = b.id and r.person_id = $2
+		where b.team_id = $1 and b.away_at is null
+		order by b.position`,
+		[team, person.id, now()],
+		'panorama-kinds',
+	);
+	const titles: Record<string, string> = {};
+	const byBoard = found.map(({ board, slots, cards }): KindRow => {
+		const cell = (kind: 'queue' | 'work' | 'done') => ({
+			slots: kind === 'done' ? null : (slots[kind] ?? null),
+			cards: cards.filter((one) => one.kind === kind).map(({ card }) => ({ card, amount: null })),
+		});
+		for (const { card, title } of cards) titles[card] = title;
+		return { board, queue: cell('queue'), work: cell('work'), done: cell('done') };
+	});
+	return { rows: byBoard, titles };
+}

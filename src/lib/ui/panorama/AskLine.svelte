@@ -1,0 +1,103 @@
+<script lang="ts">
+	import type { PanoramaPage } from '$core/pages/panorama';
+	import { type Asked } from '$core/panorama/asked';
+
+	interface Props {
+		page: PanoramaPage;
+		asked: Asked;
+		onask: (change: Partial<Asked>) => void;
+	}
+	/** What is looked at, as one sentence of choices. */
+	let { page, asked, onask }: Props = $props();
+	const AS = { timeline: 'a timeline', kinds: 'boards by kind of column', stages: 'initiatives by stage' };
+	const OF = { initiatives: 'initiatives', boards: 'boards', people: 'people', classes: 'classes' };
+	const BY = { days: 'days', weeks: 'weeks', months: 'months' };
+	const of = (event: Event) => (event.currentTarget as HTMLSelectElement).value;
+</script>
+
+<p>
+	As <select
+		class="choice"
+		aria-label="Looked at as"
+		value={asked.as}
+		onchange={(event) => onask({ as: of(event) as Asked['as'] })}
+		>{#each Object.entries(AS) as [id, name] (id)}<option value={id}>{name}</option>{/each}</select
+	>{#if asked.as === 'timeline'}{' '}of
+		<select
+			class="choice"
+			aria-label="Rows by"
+			value={asked.of}
+			onchange={(event) => onask({ of: of(event) as Asked['of'] })}
+			>{#each Object.entries(OF) as [id, name] (id)}<option value={id}>{name}</option>{/each}</select
+		>, by
+		<select
+			class="choice"
+			aria-label="Time by"
+			value={asked.by}
+			onchange={(event) => onask({ by: of(event) as Asked['by'] })}
+			>{#each Object.entries(BY) as [id, name] (id)}<option value={id}>{name}</option>{/each}</select
+		>{/if}, showing
+	<select
+		class="choice"
+		aria-label="Boards"
+		value={asked.boards.length === 1 ? asked.boards[0] : asked.boards.length ? 'several' : ''}
+		onchange={(event) => onask({ boards: of(event) ? [of(event)] : [] })}
+		><option value="">all boards</option>{#if asked.boards.length > 1}<option value="several" disabled
+				>{asked.boards.length} boards</option
+			>{/if}{#each page.boards as { slug, name } (slug)}<option value={slug}>{name}</option>{/each}</select
+	>{#if asked.as !== 'kinds'}, of <select
+			class="choice"
+			aria-label="Whose"
+			value={asked.who}
+			onchange={(event) => onask({ who: of(event) })}
+			><option value="">everyone</option
+			>{#each page.people.filter((one) => !one.gone) as { id, name } (id)}<option value={id}>{name}</option
+				>{/each}</select
+		>,
+		<label
+			><input
+				type="checkbox"
+				checked={asked.late}
+				onchange={(event) => onask({ late: event.currentTarget.checked })}
+			/> late only</label
+		>
+		<input
+			class="words"
+			type="search"
+			aria-label="With these words"
+			placeholder="with these words"
+			value={asked.q}
+			onchange={(event) => onask({ q: event.currentTarget.value.trim() })}
+		/>{/if}
+</p>
+
+<style>
+	p {
+		margin: 0;
+		line-height: 1.9;
+	}
+	label {
+		white-space: nowrap;
+	}
+	.words {
+		width: 150px;
+		border: 0;
+		border-bottom: 1px solid var(--moss);
+		background: none;
+		color: var(--ink);
+		font: inherit;
+		padding: 2px 0;
+		min-height: 26px;
+		box-shadow: none;
+	}
+	.words::placeholder {
+		color: var(--faint);
+		opacity: 1;
+	}
+	@media (pointer: coarse) {
+		.words,
+		label {
+			min-height: 44px;
+		}
+	}
+</style>

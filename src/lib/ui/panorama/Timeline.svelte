@@ -1,0 +1,836 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { dayText, parseDay } from '$core/calendar/days';
+	import { worksOn } from '$core/calendar/workdays';
+	import type { Day } from '$core/calendar/zone';
+	import {
+		follow,
+		keptLength,
+		nextWorkday,
+		shiftedBy,
+		spanOf,
+		type DatedCard,
+		type Dates,
+	} from '$core/dates/follow';
+	import type { DatesPage } from '$core/pages/dates';
+	import type { PanoramaPage, TimelineCard } from '$core/pages/panorama';
+	import type { Asked } from '$core/panorama/asked';
+	import {
+		barOf,
+		broken,
+		datesOf,
+		keyOf,
+		progressOf,
+		rowsOf,
+		stretchOf,
+		type Row,
+	} from '$core/panorama/rows';
+	import { dragBars } from '../board/drag';
+	import { initiativeAddress } from '../initiative-words';
+	import { ask } from '../send';
+	import type { Doing } from '../team/doing.svelte';
+	import { count, dateWords, shortDate } from '../words';
+	import { acrossOf, ticksOf } from './scale';
+	import { besideBar, cardWords, endWords, figuresOf, overWords } from './words';
+
+	interface Props {
+		page: PanoramaPage;
+		asked: Asked;
+		doing: Doing;
+		/** The board whose sprints are the ruler. */
+		ruler: string | null;
+		/** Opens a milestone. */
+		onmilestone: (id: string) => void;
+	}
+	/** Cards with dates as bars in rows, under a ruler of sprints: dragged, or moved by key, they take along what hangs on them. */
+	let { page, asked, doing, ruler, onmilestone }: Props = $props();
+	const HEAD = 66;
+	const GROUP = 48;
+	const PLAIN = 34;
+	const CARD = 27;
+	const MANY = 40;
+
+	const today = $derived(parseDay(page.today)!);
+	const works = $derived(worksOn(page.workdays));
+	/** What somebody has unfolded or folded; groups of many cards are folded at first. */
+	let turned = $state.raw<ReadonlyMap<string, boolean>>(new Map());
+	const all = $derived(rowsOf(page, asked, new Set()));
+	const folded = $derived(
+		new Set(
+			all.flatMap((row) =>
+				row.kind === 'group' && (turned.get(row.id) ?? row.cards.length > MANY) ? [row.id] : [],
+			),
+		),
+	);
+	const rows = $derived(folded.size ? rowsOf(page, asked, folded) : all);
+	const heightOf = (row: Row) => (row.kind === 'card' ? CARD : row.initiative ? GROUP : PLAIN);
+	/** Where each row begins, and after the last the height of all. */
+	const tops = $derived.by(() => {
+		const list = [0];
+		for (const row of rows) list.push(list.at(-1)! + heightOf(row));
+		return list;
+	});
+	const across = $derived(acrossOf(stretchOf(page, rows), asked.by));
+	const ticks = $derived(ticksOf(across, asked.by));
+
+	let scroll = $state<HTMLElement>();
+	let seen = $state.raw({ top: 0, left: 0, high: 800, wide: 1280, label: 220 });
+	function look(): void {
+		if (!scroll) return;
+		seen = {
+			...{
+				top: scroll.scrollTop,
+				left: scroll.scrollLeft,
+				high: scroll.clientHeight,
+				wide: scroll.clientWidth,
+			},
+			label: scroll.clientWidth < 620 ? 132 : 220,
+		};
+	}
+	/** The picture begins a little before today. */
+	function begin(element: HTMLElement) {
+		scroll = element;
+		look();
+		element.scrollLeft = across.x(today) - 140;
+		const sized = new ResizeObserver(look);
+		sized.observe(element);
+		return () => sized.disconnect();
+	}
+	/** The row that has the focus, by its place. */
+	let focus = $state(0);
+	const shown = $derived.by(() => {
+		const [from, to] = [seen.top - 200, seen.top + seen.high + 200];
+		// The first row that reaches into sight, found by halving.
+		let [low, high] = [0, rows.length];
+		while (low < high) {
+			const middle = (low + high) >> 1;
+			if (tops[middle + 1]! < from) low = middle + 1;
+			else high = middle;
+		}
+		const list: number[] = [];
+		for (let i = low; i < rows.length && tops[i]! < to; i++) list.push(i);
+		if (focus < rows.length && !list.includes(focus)) list.push(focus);
+		return list;
+	});
+	/** Where the row of each card begins; of one in several rows the first. */
+	const topOf = $derived.by(() => {
+		const by = new Map<number, number>();
+		for (const [i, row] of rows.entries())
+			if (row.kind === 'card' && !by.has(row.at)) by.set(row.at, tops[i]!);
+		return by;
+	});
+
+	/** Dates that cards would have: while one is held, and until the server has answered. */
+	let would = $state.raw<ReadonlyMap<number, Dates>>(new Map());
+	let held = $state.raw<{ at: number; days: number; edge: boolean } | null>(null);
+	const spanAt = (at: number) => spanOf(datesOf(page.cards[at]!))!;
+	const left = (day: Day) => seen.label + across.x(day);
+	const wideOf = (start: Day, end: Day) => Math.max(8, (end - start + 1) * across.wide - 1);
+
+	const lines = $derived.by(() => {
+		const crossed = new Set(broken(page).map(([from, to]) => `${from} ${to}`));
+		const [top, bottom] = [seen.top - 300, seen.top + seen.high + 300];
+		return page.links.flatMap(([from, to]) => {
+			const [a, b] = [topOf.get(from), topOf.get(to)];
+			if (a === undefined || b === undefined) return [];
+			if (Math.max(a, b) < top || Math.min(a, b) > bottom) return [];
+			const [x1, y1] = [left(spanAt(from).end + 1), a + CARD / 2];
+			const [x2, y2] = [left(spanAt(to).start), b + CARD / 2];
+			const bend = Math.max(x1 + 6, Math.min(x2 - 8, x1 + 10));
+			const path =
+				x2 - 6 >= bend
+					? `M${x1} ${y1}H${bend}V${y2}H${x2 - 1}`
+					: `M${x1} ${y1}h6V${(y1 + y2) / 2}H${x2 - 8}V${y2}h7`;
+			return [{ key: `${from} ${to}`, path, crossed: crossed.has(`${from} ${to}`), x2, y2 }];
+		});
+	});
+	const sprints = $derived(page.sprints.filter(({ board }) => board === ruler));
+	const milestones = $derived(page.milestones.filter(({ day }) => parseDay(day)! >= across.start));
+	/** Flags whose words would lie on one another stand on lines of their own. */
+	const flags = $derived.by(() => {
+		const ends: number[] = [];
+		return milestones.map((one) => {
+			const x = left(parseDay(one.day)!);
+			let line = ends.findIndex((end) => end < x);
+			if (line < 0) line = Math.min(ends.length, 1);
+			ends[line] = x + one.name.length * 6.6 + 26;
+			return { one, x, line };
+		});
+	});
+	/** Bands of days on which nobody works: holidays always, weekends where days are wide. */
+	const closed = $derived.by(() => {
+		const from = Math.max(across.start, across.start + Math.floor((seen.left - 300) / across.wide));
+		const to = Math.min(across.start + across.days, from + Math.ceil((seen.wide + 600) / across.wide));
+		const named = new Map(page.holidays.map(({ day, name }) => [parseDay(day)!, name]));
+		const bands: { day: Day; days: number; name: string }[] = [];
+		for (let day = from; day < to; day++) {
+			const name = named.get(day) ?? '';
+			if (!name && (asked.by === 'months' || works(day))) continue;
+			const last = bands.at(-1);
+			if (last && last.day + last.days === day && (last.name !== '') === (name !== '')) last.days++;
+			else bands.push({ day, days: 1, name });
+		}
+		return bands;
+	});
+
+	const may = (card: TimelineCard) => page.boards.find(({ id }) => id === card.board)?.role !== 'viewer';
+	/** What is begun or done is not moved by others; by hand it is. */
+	const datedOf = (card: TimelineCard): DatedCard => ({
+		...{ id: card.id, ...datesOf(card), works, mine: may(card) },
+		state: card.clock === 'done' ? 'over' : card.clock === 'none' ? 'waits' : 'begun',
+	});
+	/** A card and all that hangs on it, with what these wait for. */
+	function chainOf(at: number): { cards: Map<string, DatedCard>; links: { from: string; to: string }[] } {
+		const next = new Map<number, number[]>();
+		for (const [from, to] of page.links) next.set(from, [...(next.get(from) ?? []), to]);
+		const reached = new Set([at]);
+		for (const one of reached) for (const to of next.get(one) ?? []) reached.add(to);
+		const links = page.links.filter(([, to]) => reached.has(to));
+		const need = new Set([...reached, ...links.map(([from]) => from)]);
+		return {
+			cards: new Map([...need].map((one) => [page.cards[one]!.id, datedOf(page.cards[one]!)])),
+			links: links.map(([from, to]) => ({ from: page.cards[from]!.id, to: page.cards[to]!.id })),
+		};
+	}
+	/** The dates of a card so many days on; by its edge only its end moves. It begins and ends on days on which its team works. */
+	function movedBy(card: TimelineCard, days: number, edge: boolean): Dates | null {
+		const dates = datesOf(card);
+		const span = spanOf(dates)!;
+		const near = (day: Day) => (works(day) ? day : nextWorkday(works, day));
+		if (edge) {
+			const end = near(Math.max(span.start, span.end + days));
+			return end === null ? null : { start: span.start, due: end };
+		}
+		const start = near(span.start + days);
+		return start === null ? null : keptLength(datedOf(card), start);
+	}
+	const places = $derived(new Map(page.cards.map(({ id }, at) => [id, at])));
+	let chain: ReturnType<typeof chainOf> | null = null;
+	function preview(at: number, to: Dates): void {
+		const card = page.cards[at]!;
+		chain ??= chainOf(at);
+		const { moved } = follow(chain.cards, chain.links, new Map([[card.id, to]]));
+		would = new Map([
+			[at, to],
+			...moved.map(({ card: id, start, due }): [number, Dates] => [places.get(id)!, { start, due }]),
+		]);
+	}
+
+	/** What would follow, before it is asked. */
+	let slip = $state.raw<{ at: number; to: Dates; follows: DatesPage } | null>(null);
+	const text = (day: Day | null) => (day === null ? null : dayText(day));
+	async function give(at: number, to: Dates): Promise<void> {
+		const card = page.cards[at]!;
+		const query = new URLSearchParams({ start: text(to.start) ?? '', due: text(to.due) ?? '' });
+		const found = await ask<DatesPage>(`/api/cards/${keyOf(page, card)}/dates?${query}`);
+		if (!found.ok) {
+			doing.message = { text: found.refusal.title, tone: 'warn' };
+			would = new Map();
+			return;
+		}
+		const { moved, conflicts, milestones: met } = found.answer;
+		if (moved.length || conflicts.length || met.some(({ missed }) => missed.length))
+			slip = { at, to, follows: found.answer };
+		else await move(at, to, []);
+	}
+	async function move(at: number, to: Dates, followers: DatesPage['moved']): Promise<void> {
+		slip = null;
+		const card = page.cards[at]!;
+		const key = keyOf(page, card);
+		const span = spanOf(to)!;
+		const sent = await doing.ask(
+			'MoveDates',
+			{
+				team: page.team.id,
+				cards: [{ card: card.id, version: card.version, start: text(to.start), due: text(to.due) }],
+				followers: followers.map(({ card: id, version, to: dates }) => ({ card: id, version, ...dates })),
+			},
+			`${key} lies from ${dateWords(dayText(span.start), page.today)} to ${dateWords(dayText(span.end), page.today)}${followers.length ? `, and ${count(followers.length, 'card')} moved along` : ''}.`,
+		);
+		if (sent.ok) doing.spoken = doing.message?.text ?? '';
+		would = new Map();
+		chain = null;
+	}
+
+	/** A drag ends with a click on what it began with: that opens nothing. */
+	let dragged = false;
+	const dragging = (element: HTMLElement) => {
+		let from = 0;
+		const stop = dragBars(element, {
+			start: (id, bar, x) => {
+				const at = places.get(id);
+				if (at === undefined || !may(page.cards[at]!)) return;
+				const box = bar.getBoundingClientRect();
+				held = { at, days: 0, edge: box.width > 28 && x > box.right - 9 };
+				[from, dragged, chain] = [x, true, null];
+			},
+			move: (x) => {
+				if (!held) return;
+				const days = Math.round((x - from) / across.wide);
+				if (days === held.days) return;
+				held = { ...held, days };
+				const to = movedBy(page.cards[held.at]!, days, held.edge);
+				if (to && days) preview(held.at, to);
+				else would = new Map();
+			},
+			end: () => {
+				const was = held;
+				held = null;
+				setTimeout(() => (dragged = false));
+				const to = was && would.get(was.at);
+				if (was?.days && to) void give(was.at, to);
+				else would = new Map();
+			},
+		});
+		return () => void stop.then((end) => end());
+	};
+
+	function focusOn(i: number): void {
+		focus = Math.max(0, Math.min(rows.length - 1, i));
+		const [top, bottom] = [tops[focus]!, tops[focus + 1]!];
+		if (scroll && top < scroll.scrollTop) scroll.scrollTop = top;
+		if (scroll && bottom > scroll.scrollTop + scroll.clientHeight - HEAD)
+			scroll.scrollTop = bottom - scroll.clientHeight + HEAD + 8;
+		look();
+		queueMicrotask(() =>
+			requestAnimationFrame(() =>
+				scroll?.querySelector<HTMLElement>(`[data-row="${focus}"]`)?.focus({ preventScroll: true }),
+			),
+		);
+	}
+	/** Along a dependency: to what waits for a card, or to what it waits for. */
+	function along(at: number, on: boolean): void {
+		const link = page.links.find(([from, to]) => (on ? from : to) === at);
+		const to = link && (on ? link[1] : link[0]);
+		const i = to === undefined ? -1 : rows.findIndex((row) => row.kind === 'card' && row.at === to);
+		if (i >= 0) focusOn(i);
+	}
+	function turn(id: string): void {
+		const now = folded.has(id);
+		turned = new Map([...turned, [id, !now]]);
+	}
+	function onkeydown(event: KeyboardEvent): void {
+		const target = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
+		if (!target || event.ctrlKey || event.metaKey || event.altKey) return;
+		const i = Number(target.dataset.row);
+		const row = rows[i]!;
+		const step = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+		const side = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+		if (step && !event.shiftKey) focusOn(i + step);
+		else if (event.key === 'Home' || event.key === 'End') focusOn(event.key === 'Home' ? 0 : rows.length - 1);
+		else if (row.kind === 'group') {
+			if (!side || event.shiftKey || folded.has(row.id) === side < 0) return;
+			turn(row.id);
+		} else {
+			const card = page.cards[row.at]!;
+			const longer = { '+': 1, '=': 1, '-': -1 }[event.key];
+			if (side && !event.shiftKey) along(row.at, side > 0);
+			else if (((side && event.shiftKey) || longer) && may(card)) {
+				const dates = would.get(row.at) ?? datesOf(card);
+				const span = spanOf(dates)!;
+				const to = longer ? shiftedBy(works, span.end, longer) : shiftedBy(works, span.start, side!);
+				if (to === null || (longer && to < span.start)) return void event.preventDefault();
+				const next = longer ? { start: span.start, due: to } : keptLength({ ...datedOf(card), ...dates }, to);
+				if (!next) return;
+				preview(row.at, next);
+				const [start, end] = [spanOf(next)!.start, spanOf(next)!.end].map((day) =>
+					dateWords(dayText(day), page.today),
+				);
+				doing.spoken = `${keyOf(page, card)} would lie from ${start} to ${end}. Enter keeps it, Escape leaves it.`;
+			} else if (event.key === 'Escape' && would.size) {
+				would = new Map();
+				doing.spoken = 'It stays where it was.';
+			} else if (event.key === 'Enter' && would.has(row.at)) void give(row.at, would.get(row.at)!);
+			else return;
+		}
+		event.preventDefault();
+	}
+	const open = (card: TimelineCard) =>
+		`/boards/${page.boards.find(({ id }) => id === card.board)?.slug ?? ''}?card=${card.number}`;
+	const homeOf = (board: string) => page.boards.find(({ id }) => id === board);
+</script>
+
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<div
+	class="scroll screen-only"
+	class:held={held !== null}
+	role="group"
+	aria-label="Timeline"
+	style:--label="{seen.label}px"
+	{@attach begin}
+	{@attach dragging}
+	onscroll={look}
+	{onkeydown}
+>
+	<div class="ruler" style:width="{seen.label + across.days * across.wide}px">
+		<div class="corner"></div>
+		{#each sprints as { number, name, starts, ends, state } (number)}
+			{@const [a, b] = [parseDay(starts)!, parseDay(ends)!]}
+			{#if b >= across.start && a < across.start + across.days}<span
+					class="sprint {state}"
+					style:left="{left(Math.max(a, across.start))}px"
+					style:width="{wideOf(Math.max(a, across.start), b)}px"
+					title="{name}: {dateWords(starts, page.today)} to {dateWords(ends, page.today)}"
+					>{(b - a + 1) * across.wide > name.length * 7.5 + 12 ? name : number}</span
+				>{/if}
+		{/each}
+		{#each ticks as { day, words } (day)}<span class="tick" style:left="{left(day)}px">{words}</span>{/each}
+		<span class="today" style:left="{left(today) + across.wide / 2}px">today</span>
+		{#each flags as { one, x, line } (one.id)}<button
+				type="button"
+				class="flag"
+				class:late={one.late.length > 0 && one.day >= page.today}
+				style:left="{x}px"
+				style:top="{38 + line * 12}px"
+				title="{one.name}, {dateWords(one.day, page.today)}"
+				onclick={() => onmilestone(one.id)}>{one.name}</button
+			>{/each}
+	</div>
+	<div
+		class="rows"
+		style:height="{tops.at(-1)! + 20}px"
+		style:width="{seen.label + across.days * across.wide}px"
+	>
+		{#each closed as { day, days, name } (day)}<span
+				class="closed"
+				style:left="{left(day)}px"
+				style:width="{days * across.wide}px"
+				>{#if name && days * across.wide > 50}<small>{name}</small>{/if}</span
+			>{/each}
+		{#each ticks as { day } (day)}<i class="line" style:left="{left(day)}px"></i>{/each}
+		{#each flags as { one, x } (one.id)}<i class="dotted" style:left="{x}px"></i>{/each}
+		<i class="now" style:left="{left(today) + across.wide / 2}px"></i>
+		<svg aria-hidden="true" width={seen.label + across.days * across.wide} height={tops.at(-1)! + 20}>
+			{#each lines as { key, path, crossed, x2, y2 } (key)}
+				<path class:crossed d={path} />
+				<path class="tip" class:crossed d="M{x2 - 6} {y2 - 3.5}L{x2 - 1} {y2}L{x2 - 6} {y2 + 3.5}" />
+			{/each}
+		</svg>
+		{#each shown as i (rows[i]!.kind === 'group' ? `g ${(rows[i] as { id: string }).id}` : `c ${(rows[i] as { group: string }).group} ${(rows[i] as { at: number }).at}`)}
+			{@const row = rows[i]!}
+			<div class="row" style:top="{tops[i]}px" style:height="{heightOf(row)}px">
+				{#if row.kind === 'group'}
+					{@const one = row.initiative}
+					<div class="name group">
+						<button
+							type="button"
+							data-row={i}
+							tabindex={focus === i ? 0 : -1}
+							aria-expanded={!folded.has(row.id)}
+							onfocus={() => (focus = i)}
+							onclick={() => turn(row.id)}
+							><span aria-hidden="true">{folded.has(row.id) ? '▸' : '▾'}</span>
+							{row.name} <span class="sr-only">, {count(row.cards.length, 'card')} with a date</span></button
+						>
+						{#if one}<small
+								>{one.parts.length > 1
+									? `${count(one.parts.length, 'board')}`
+									: (homeOf(one.board)?.name ?? '')}{one.lead
+									? ` · ${page.people.find(({ id }) => id === one.lead)?.name.split(' ')[0] ?? 'somebody'} leads`
+									: ''}
+								<a
+									class="link"
+									href={initiativeAddress(homeOf(one.board)?.slug ?? '', one.name)}
+									aria-label="The page of {one.name}">its page</a
+								></small
+							>{:else}<small class="of">{count(row.cards.length, 'card')}</small>{/if}
+					</div>
+					{#if one}
+						{@const bar = barOf(one, today)}
+						{@const share = progressOf(page, one) ?? 0}
+						{@const end = endWords(one, page.today)}
+						{@const over = overWords(page, one)}
+						{@const doneBy = one.doneBy === null ? null : parseDay(one.doneBy)!}
+						<span
+							class="initiative"
+							style:left="{left(bar.start)}px"
+							style:width="{wideOf(bar.start, bar.end)}px"
+							><i class="moss" style:width="{share * 100}%"></i>{#if share < 1}<i
+									class="hatch"
+									style:left="{share * 100}%"
+								></i>{/if}</span
+						>
+						{#if doneBy !== null && one.target && end?.tone === 'late'}<i
+								class="stroke late"
+								style:left="{left(bar.end + 1)}px"
+								style:width="{Math.max(2, (doneBy - bar.end) * across.wide)}px"
+							></i>{:else if doneBy !== null && one.target}<i
+								class="stroke"
+								style:left="{left(doneBy)}px"
+								style:width="{Math.max(3, (bar.end - doneBy + 1) * across.wide)}px"
+							></i>{/if}
+						{#if end}<span
+								class="end {end.tone}"
+								style:left="{left(
+									Math.max(bar.end, end.tone === 'late' && doneBy !== null ? doneBy : bar.end) + 1,
+								) + 6}px">{end.text}</span
+							>{/if}
+						<span class="figures" style:left="{Math.max(left(bar.start), seen.left + seen.label + 4)}px"
+							>{figuresOf(page, one)}{#if over}<b class="warn">; {over}</b>{/if}</span
+						>
+					{/if}
+				{:else}
+					{@const card = page.cards[row.at]!}
+					{@const span = spanAt(row.at)}
+					{@const ghost = would.get(row.at)}
+					<span class="name" aria-hidden="true" title={card.title}
+						><b>{keyOf(page, card)}</b> {card.title}</span
+					>
+					<a
+						class="bar {card.clock}"
+						class:unowned={!card.owners.length && card.clock === 'none'}
+						class:taken={held?.at === row.at}
+						href={open(card)}
+						data-row={i}
+						data-card={card.id}
+						draggable="false"
+						tabindex={focus === i ? 0 : -1}
+						style:left="{left(span.start)}px"
+						style:width="{wideOf(span.start, span.end)}px"
+						aria-label={cardWords(page, card)}
+						onfocus={() => (focus = i)}
+						onclickcapture={(event) => {
+							if (!dragged) return;
+							event.preventDefault();
+							event.stopPropagation();
+						}}
+					></a>
+					<span class="beside" aria-hidden="true" style:left="{left(span.end + 1) + 12}px"
+						>{besideBar(page, card)}</span
+					>
+					{#if ghost}
+						{@const to = spanOf(ghost)!}
+						<i class="ghost" style:left="{left(to.start)}px" style:width="{wideOf(to.start, to.end)}px"></i>
+						<span class="to" style:left="{left(to.end + 1) + 6}px">{shortDate(dayText(to.end))}</span>
+					{/if}
+				{/if}
+			</div>
+		{/each}
+	</div>
+</div>
+{#if slip}
+	{@const asking = slip}
+	{#await import('../dialogs/DatesDialog.svelte') then { default: DatesDialog }}
+		<DatesDialog
+			called={keyOf(page, page.cards[asking.at]!)}
+			follows={asking.follows}
+			today={page.today}
+			onanswer={(moves) => {
+				if (moves) return void move(asking.at, asking.to, moves === 'all' ? asking.follows.moved : []);
+				slip = null;
+				would = new Map();
+			}}
+		/>
+	{/await}
+{/if}
+{#if !rows.length}
+	<p class="nothing">
+		Nothing here has a date, and there is no initiative.
+		<button type="button" class="link" onclick={() => void goto(`/teams/${page.team.id}/panorama`)}
+			>Look at everything</button
+		>
+	</p>
+{/if}
+
+<style>
+	.scroll {
+		flex: 1;
+		min-height: 0;
+		overflow: auto;
+		position: relative;
+		border-top: 1px solid var(--rule);
+		overscroll-behavior: contain;
+	}
+	.ruler {
+		position: sticky;
+		top: 0;
+		z-index: 4;
+		height: 66px;
+		background: var(--paper);
+		border-bottom: 1px solid var(--rule);
+	}
+	.corner {
+		position: sticky;
+		left: 0;
+		width: var(--label);
+		height: 65px;
+		background: var(--paper);
+		z-index: 2;
+	}
+	.ruler > span,
+	.flag {
+		position: absolute;
+	}
+	.sprint {
+		top: 5px;
+		height: 19px;
+		padding: 0 5px;
+		font-size: 12px;
+		line-height: 18px;
+		border: 1px dashed var(--edge);
+		white-space: nowrap;
+		overflow: hidden;
+	}
+	.sprint.running {
+		border: 2px solid var(--ink);
+		background: var(--sheet);
+		font-weight: 700;
+		line-height: 16px;
+	}
+	.sprint.closed {
+		border: 1px solid var(--rule);
+		background: var(--sunk);
+		color: var(--soft);
+	}
+	.tick {
+		top: 24px;
+		padding-left: 3px;
+		font-size: 12px;
+		line-height: 15px;
+		color: var(--soft);
+		white-space: nowrap;
+	}
+	.flag {
+		border: 0;
+		border-left: 2px solid var(--plum);
+		padding: 0 4px 0 12px;
+		font: 650 12px/13px var(--text);
+		color: var(--plum);
+		white-space: nowrap;
+		background: linear-gradient(var(--plum), var(--plum)) 0 2px / 8px 7px no-repeat;
+		min-height: 14px;
+	}
+	.flag.late {
+		color: var(--brick);
+		text-decoration: underline;
+	}
+	.today {
+		top: 49px;
+		padding-left: 4px;
+		font: 650 12px/14px var(--text);
+		color: var(--brick);
+		border-left: 2px solid var(--brick-fill);
+		margin-left: 0;
+	}
+	.rows {
+		position: relative;
+	}
+	.line,
+	.dotted,
+	.now,
+	.closed {
+		position: absolute;
+		top: 0;
+		bottom: 0;
+	}
+	.line {
+		border-left: 1px solid var(--rule);
+	}
+	.dotted {
+		border-left: 1.5px dotted var(--plum);
+	}
+	.now {
+		border-left: 2px solid var(--brick-fill);
+	}
+	.closed {
+		background: color-mix(in srgb, var(--sunk) 65%, transparent);
+	}
+	.closed small {
+		position: sticky;
+		top: 70px;
+		padding: 0 3px;
+		color: var(--soft);
+		white-space: nowrap;
+		overflow: hidden;
+		display: block;
+	}
+	svg {
+		position: absolute;
+		inset: 0 auto auto 0;
+		pointer-events: none;
+		z-index: 1;
+	}
+	path {
+		fill: none;
+		stroke: var(--ink);
+		stroke-width: 1.2;
+	}
+	.crossed {
+		stroke: var(--brick);
+		stroke-width: 2;
+	}
+	.row {
+		position: absolute;
+		left: 0;
+		right: 0;
+	}
+	.name {
+		position: sticky;
+		left: 0;
+		z-index: 2;
+		display: block;
+		width: var(--label);
+		height: 100%;
+		padding: 4px 8px 0 36px;
+		background: var(--paper);
+		white-space: nowrap;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		font-size: 0.93rem;
+	}
+	.name b {
+		color: var(--soft);
+		font-weight: 600;
+	}
+	.group {
+		padding: 5px 8px 0 20px;
+	}
+	.group button {
+		display: block;
+		max-width: 100%;
+		border: 0;
+		padding: 0;
+		min-height: 24px;
+		background: none;
+		color: var(--ink);
+		font: 650 1rem var(--text);
+		text-align: left;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	.group small {
+		color: var(--soft);
+		display: block;
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	.group small.of {
+		position: absolute;
+		right: 8px;
+		top: 10px;
+		background: var(--paper);
+	}
+	.group .link {
+		display: inline-block;
+		min-height: 24px;
+		margin-left: 4px;
+	}
+	.initiative {
+		position: absolute;
+		top: 8px;
+		height: 16px;
+		background: var(--sunk);
+	}
+	.initiative i {
+		position: absolute;
+		inset: 0 auto 0 0;
+	}
+	.moss {
+		background: var(--moss);
+	}
+	.initiative .hatch {
+		right: 0;
+		background: var(--hatch-left);
+	}
+	.stroke {
+		position: absolute;
+		top: 13px;
+		height: 6px;
+		border-left: 3px solid var(--river);
+		background: radial-gradient(circle, var(--river) 1.2px, transparent 1.6px) 0 0 / 6px 6px;
+	}
+	.stroke.late {
+		border-left: 0;
+		border-right: 3px solid var(--brick-fill);
+		background: linear-gradient(var(--brick-fill), var(--brick-fill)) 0 50% / 100% 2px no-repeat;
+	}
+	.end,
+	.figures,
+	.beside,
+	.to {
+		position: absolute;
+		white-space: nowrap;
+		font-size: 0.9rem;
+	}
+	.end {
+		top: 6px;
+		font-weight: 650;
+		color: var(--river);
+	}
+	.end.late {
+		color: var(--brick);
+	}
+	.end.soft {
+		color: var(--soft);
+		font-weight: 450;
+	}
+	.figures {
+		top: 26px;
+		color: var(--soft);
+		font-size: 12px;
+	}
+	.bar {
+		position: absolute;
+		top: 4px;
+		height: 18px;
+		background: var(--river-2);
+		border: 1.2px solid var(--river);
+		touch-action: none;
+		z-index: 1;
+		cursor: grab;
+	}
+	.bar.running {
+		background: var(--sheet);
+		border: 1.6px solid var(--ink);
+	}
+	.bar.done {
+		background: var(--moss);
+		border-color: var(--moss);
+	}
+	.bar.unowned {
+		background: repeating-linear-gradient(135deg, var(--edge) 0 1.5px, var(--sunk) 1.5px 6px);
+		border-color: var(--edge);
+	}
+	.bar.taken {
+		opacity: 0.55;
+	}
+	.held .bar {
+		cursor: grabbing;
+	}
+	.beside {
+		top: 4px;
+		color: var(--soft);
+	}
+	.ghost {
+		position: absolute;
+		top: 4px;
+		height: 18px;
+		border: 2px dashed var(--plum);
+		z-index: 1;
+		pointer-events: none;
+	}
+	.to {
+		top: 4px;
+		padding: 0 3px;
+		background: var(--paper);
+		color: var(--plum);
+		font-weight: 650;
+		z-index: 1;
+	}
+	.nothing {
+		padding: 20px;
+	}
+	@media (max-width: 700px) {
+		.name {
+			padding-left: 8px;
+			font-size: 12px;
+		}
+		.group {
+			padding-left: 8px;
+		}
+		.group small.of {
+			display: none;
+		}
+	}
+</style>

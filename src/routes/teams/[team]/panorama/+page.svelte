@@ -1,0 +1,152 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page as here } from '$app/state';
+	import { tick } from 'svelte';
+	import { readAsked, writeAsked, type Asked } from '$core/panorama/asked';
+	import { boardsMeant } from '$core/panorama/rows';
+	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
+	import { followTeam } from '$lib/ui/frame/team-stream';
+	import { handOver } from '$lib/ui/chart/keep-picture';
+	import AskLine from '$lib/ui/panorama/AskLine.svelte';
+	import Timeline from '$lib/ui/panorama/Timeline.svelte';
+	import { sentenceOf } from '$lib/ui/panorama/words';
+	import Said from '$lib/ui/team/Said.svelte';
+	import { Doing } from '$lib/ui/team/doing.svelte';
+
+	let { data } = $props();
+	const page = $derived(data.panorama);
+	const asked = $derived(readAsked(here.url.searchParams));
+	const doing = new Doing('harrow:panorama');
+	const team = $derived(page.team.id);
+	$effect(() => followTeam(team, 'harrow:panorama'));
+	/** Sprints of the first board that is shown and has some rule the picture. */
+	const ruler = $derived.by(() => {
+		const meant = boardsMeant(page, asked);
+		return (
+			page.boards.find(({ id }) => meant.has(id) && page.sprints.some(({ board }) => board === id))?.id ??
+			null
+		);
+	});
+	const said = $derived(sentenceOf(page, asked));
+	const address = (change: Partial<Asked>) => `?${writeAsked(here.url.searchParams, change)}`;
+	const onask = (change: Partial<Asked>) =>
+		void goto(address(change), { keepFocus: true, noScroll: true, replaceState: true });
+	/** The milestone that is open; a new one where it has no id. */
+	let milestone = $state.raw<{ id: string | null } | null>(null);
+
+	/** The whole picture, drawn for paper. */
+	let paper = $state('');
+	const draw = async () => (await import('$lib/ui/panorama/picture')).timelinePicture(page, asked, ruler);
+	async function print(): Promise<void> {
+		paper = await draw();
+		await tick();
+		window.print();
+	}
+	const keep = async () => handOver(`panorama-${page.today}.svg`, 'image/svg+xml', await draw());
+	function onkeydown(event: KeyboardEvent): void {
+		if (!(event.ctrlKey || event.metaKey) || event.key !== 'z') return;
+		if ((event.target as HTMLElement).closest('input, textarea, dialog')) return;
+		event.preventDefault();
+		void doing.undo();
+	}
+</script>
+
+<svelte:document {onkeydown} />
+<svelte:window onafterprint={() => (paper = '')} />
+
+<TeamFrame person={data.person!} team={page.team} boards={page.boards} here="Panorama">
+	{#snippet right()}<AskLine {page} {asked} {onask} />{/snippet}
+	<h1>
+		{#each said as { text, tone, to }, i (i)}
+			{#if to}<a class={tone} href={address(to)}>{text}</a>{:else if tone === 'strong'}<b>{text}</b
+				>{:else}<span class={tone}>{text}</span>{/if}{' '}
+		{/each}
+		<span class="acts screen-only">
+			{#if page.role === 'lead'}<button type="button" class="link" onclick={() => (milestone = { id: null })}
+					>Add a milestone</button
+				>{/if}
+			{#if asked.as === 'timeline'}<button type="button" class="link" onclick={() => void print()}
+					>Print</button
+				><button type="button" class="link" onclick={() => void keep()}>SVG</button><a
+					class="link"
+					href="/teams/{team}/panorama/file{here.url.search}"
+					download
+					data-sveltekit-reload>CSV</a
+				>{/if}
+		</span>
+	</h1>
+	{#if asked.as === 'timeline'}
+		<Timeline {page} {asked} {doing} {ruler} onmilestone={(id) => (milestone = { id })} />
+	{:else if asked.as === 'kinds'}
+		{#await import('$lib/ui/panorama/Kinds.svelte') then { default: Kinds }}<Kinds {page} {asked} />{/await}
+	{:else}
+		{#await import('$lib/ui/panorama/Stages.svelte') then { default: Stages }}<Stages
+				{page}
+				{asked}
+				{doing}
+			/>{/await}
+	{/if}
+	<Said {doing} />
+</TeamFrame>
+{#if paper}<div class="paper">
+		<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn here, every word in it escaped -->
+		{@html paper}
+	</div>{/if}
+{#if milestone}
+	{#await import('$lib/ui/dialogs/MilestoneDialog.svelte') then { default: MilestoneDialog }}
+		{#key milestone}<MilestoneDialog
+				{page}
+				{doing}
+				milestone={milestone.id}
+				onclose={() => (milestone = null)}
+			/>{/key}
+	{/await}
+{/if}
+
+<style>
+	h1 {
+		font: 1rem/1.45 var(--text);
+		letter-spacing: 0;
+		padding: 9px 20px 8px;
+		flex: none;
+	}
+	h1 a {
+		text-decoration: underline;
+		text-underline-offset: 3px;
+	}
+	.acts {
+		white-space: nowrap;
+	}
+	.acts .link {
+		margin-left: 14px;
+		min-height: 24px;
+	}
+	.paper {
+		display: none;
+	}
+	@media print {
+		.paper {
+			display: block;
+		}
+		.paper :global(svg) {
+			width: 100%;
+			height: auto;
+			max-height: 92vh;
+		}
+	}
+	@media (max-width: 700px) {
+		h1 {
+			padding: 8px 14px 4px;
+		}
+		.acts {
+			white-space: normal;
+		}
+	}
+	@media (pointer: coarse) {
+		.acts .link {
+			min-height: 44px;
+			display: inline-grid;
+			align-items: center;
+		}
+	}
+</style>
