@@ -23,9 +23,9 @@ process.once('sveltekit:shutdown', () => {
 
 const OPEN = ['/sign-in', '/forgotten', '/health', '/api/openapi.json', '/api/mail'];
 /** Links that let people in carry their right with them. */
-const LINKS = /^\/(join|reset|stop)\/[^/]+$/;
+const LINKS = /^\/(join|reset|stop|calendar)\/[^/]+$/;
 /** What comes from programs that are no browser: it carries its right with it, and no cookie counts. */
-const FROM_ELSEWHERE = /^\/(api\/mail|stop\/[^/]+)$/;
+const FROM_ELSEWHERE = /^\/(api\/mail|stop\/[^/]+|calendar\/[^/]+)$/;
 
 export const init: ServerInit = async () => {
 	// Where the database is away for a moment the server starts all the same, and says the code when it is asked for.
@@ -81,7 +81,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const took = Math.round((performance.now() - began) * 10) / 10;
 	log.info({
 		method: request.method,
-		path: url.pathname,
+		// What carries its right with it is written nowhere.
+		path: LINKS.test(path) ? path.replace(/[^/]+$/, '…') : path,
 		status: response.status,
 		took,
 		person: locals.person?.id,

@@ -192,7 +192,7 @@ describe('the page of a board and of an initiative', () => {
 			page.files.map(({ name }) => name),
 			['ice.gif'],
 		);
-		assert.deepEqual(counted, { all: 2, done: 0 });
+		assert.deepEqual(counted, { all: 2, done: 0, undated: 2 });
 		// What was asked there is answered here.
 		assert.equal((await minePage(s.board.lead, 'mine')).asked[0]!.initiative, 'Winter');
 		await command(s.board.lead, 'CommentPage', { ...s.of, text: 'A hand deep.' });
@@ -203,7 +203,10 @@ describe('the page of a board and of an initiative', () => {
 		const s = await withInitiative();
 		await command(s.board.member, 'LogTime', { card: s.lined, day: '2026-11-23', hours: 2 });
 		const { id, ...one } = await winter(s, s.board.viewer);
-		assert.deepEqual([one.cards, one.parts[0]!.left, one.worked, one.retired], [{ all: 1, done: 0, undated: 1 }, 3, 2, false]);
+		assert.deepEqual(
+			[one.cards, one.parts[0]!.left, one.worked, one.retired],
+			[{ all: 1, done: 0, undated: 1 }, 3, 2, false],
+		);
 		assert.equal((await winter(s, s.board.viewer, id)).name, 'Winter');
 		assert.equal((await refusal(winter(s, s.board.viewer, 'Summer'))).code, 'initiative.not_found');
 		const unknown = refusal(

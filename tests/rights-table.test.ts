@@ -189,6 +189,8 @@ const SOMEBODY_ELSES: Record<string, Standing[]> = {
 	ChangeSkills: ['viewer'],
 	UndoCommand: ['viewer', 'lead'],
 	SettleSprint: ['member'],
+	// Of initiatives that somebody else leads.
+	StageInitiative: ['member'],
 	// What somebody else has said.
 	ChangeComment: ['viewer', 'member'],
 	WithdrawComment: ['viewer', 'member'],

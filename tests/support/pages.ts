@@ -46,6 +46,14 @@ export const PAGES: Record<
 	'/reset/[secret]': ['anybody', () => '/reset/nothing'],
 	'/stop/[secret]': ['anybody', () => '/stop/nothing'],
 	'/forgotten': ['anybody'],
+	'/calendar/[secret]': [
+		'anybody',
+		async (s) => {
+			const { secret } = await command(s.board.lead, 'MakeCalendarAddress', { board: null });
+			return `/calendar/${secret}`;
+		},
+	],
+	'/api/teams/[team]/live': ['team', (s) => `/api/teams/${s.board.team}/live`],
 	'/outbox': ['signed in'],
 	'/asked': ['signed in'],
 	'/activity': ['signed in'],
@@ -127,7 +135,17 @@ for (const place of ['', '/flow', '/live', '/look-back', '/look-back/[sprint]', 
 		'board',
 		(s) => `/api/boards/${s.board.slug}${place.replace('[sprint]', '1')}`,
 	];
-for (const place of ['', '/account', '/account/file', '/new-board', '/people', '/timesheet'])
+for (const place of [
+	'',
+	'/account',
+	'/account/file',
+	'/new-board',
+	'/panorama',
+	'/panorama/file',
+	'/people',
+	'/people/days',
+	'/timesheet',
+])
 	PAGES[`/teams/[team]${place}`] = ['team', (s) => `/teams/${s.board.team}${place}`];
 /** What only takes something in. */
 export const TAKES = [

@@ -25,6 +25,29 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 		return 'Winter';
 	};
 
+	const initiativeId = async (s: Scene): Promise<string> => {
+		const name = await initiative(s);
+		const { rows } = await db.query('select initiative_named($1, $2) as id', [s.board.id, name]);
+		return rows[0].id as string;
+	};
+	const milestone = async (s: Scene): Promise<string> => {
+		const input = { team: s.board.team, name: 'Harbour day', day: '2026-12-18' };
+		const { result } = await command(s.board.lead, 'AddMilestone', input);
+		await command(s.board.lead, 'ChangeMilestone', {
+			...{ team: s.board.team, milestone: result.milestone, cards: [`${s.board.key}-1`] },
+		});
+		return result.milestone as string;
+	};
+	const booked = async (s: Scene): Promise<string[]> => {
+		const days = { ...team(s), from: TODAY, to: '2026-11-24', part: 'morning', anyway: true };
+		await command(s.board.lead, 'BookDays', { ...days, board: s.board.id });
+		const { rows } = await db.query(
+			'select id from booking where person_id = $1 and withdrawn_at is null order by id',
+			[s.board.member.id],
+		);
+		return rows.map(({ id }) => id as string);
+	};
+
 	/** A small picture that was sent, and two of them on a card. */
 	const sent = (s: Scene) => keepUpload(s.board.member, pictureOf(randomBytes(6)));
 	const attached = async (s: Scene): Promise<string[]> => {
@@ -181,6 +204,67 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 		PictureCard: async (s) => {
 			const [, second] = await attached(s);
 			return [s.board.member, 'PictureCard', { ...(await now(s, s.lined)), file: second }];
+		},
+		AddMilestone: (s) => [
+			s.board.lead,
+			'AddMilestone',
+			{ team: s.board.team, board: s.board.id, name: 'Harbour day', day: '2026-12-18' },
+		],
+		ChangeMilestone: async (s) => [
+			s.board.lead,
+			'ChangeMilestone',
+			{
+				...{
+					team: s.board.team,
+					milestone: await milestone(s),
+					name: 'Day of the harbour',
+					day: '2026-12-21',
+				},
+				...{ board: s.board.id, cards: [`${s.board.key}-2`], initiatives: [await initiativeId(s)] },
+			},
+		],
+		DropMilestone: async (s) => [
+			s.board.lead,
+			'DropMilestone',
+			{ team: s.board.team, milestone: await milestone(s) },
+		],
+		AddInitiative: (s) => [s.board.lead, 'AddInitiative', { ...board(s), name: 'Frost' }],
+		StageInitiative: async (s) => {
+			const stages = ['Idea', 'Under way'];
+			await command(s.board.lead, 'ChangeTeam', { team: s.board.team, stages });
+			return [
+				s.board.lead,
+				'StageInitiative',
+				{ team: s.board.team, initiative: await initiativeId(s), stage: 'Under way' },
+			];
+		},
+		ShareInitiative: async (s) => [
+			s.board.lead,
+			'ShareInitiative',
+			{ team: s.board.team, initiative: await initiativeId(s), wide: true, name: 'Frost' },
+		],
+		BookDays: async (s) => {
+			const days = { ...team(s), from: TODAY, to: '2026-11-25', part: 'day', anyway: true };
+			await command(s.board.lead, 'BookDays', { ...days, site: 'Lamb Island' });
+			return [s.board.lead, 'BookDays', { ...days, site: 'Outer Skerry', instead: true }];
+		},
+		DropBookings: async (s) => [
+			s.board.lead,
+			'DropBookings',
+			{ team: s.board.team, bookings: await booked(s) },
+		],
+		NoteWeek: async (s) => {
+			await command(s.board.lead, 'NoteWeek', { ...team(s), monday: TODAY, note: 'Home at noon' });
+			return [s.board.lead, 'NoteWeek', { ...team(s), monday: TODAY, note: '' }];
+		},
+		AgreeAbsence: async (s) => {
+			await command(s.board.lead, 'ChangeTeam', { team: s.board.team, agreeAbsences: true });
+			const made = await command(s.board.member, 'AddAbsence', { ...team(s), from: TODAY, to: TODAY });
+			return [
+				s.board.lead,
+				'AgreeAbsence',
+				{ team: s.board.team, absence: made.result.absence, agreed: true },
+			];
 		},
 		MoveDates: async (s) => {
 			const { lead, team } = s.board;

@@ -259,6 +259,8 @@ export interface BoardDays {
 	from: string;
 	weeks: number;
 	holidays: string[];
+	/** Milestones of the board and its team. */
+	milestones: { id: string; day: string; name: string }[];
 	/** Who is away all of a day on which they would work. */
 	away: { person: string; day: string }[];
 }

@@ -2,6 +2,7 @@ import { blocked } from './findings/blocked.ts';
 import { carriedAgain } from './findings/carried-again.ts';
 import { dueSoon } from './findings/due-soon.ts';
 import { late } from './findings/late.ts';
+import { milestoneLate } from './findings/milestone-late.ts';
 import { nextNotPlanned } from './findings/next-not-planned.ts';
 import { noOwner } from './findings/no-owner.ts';
 import { notSized } from './findings/not-sized.ts';
@@ -40,6 +41,7 @@ const FINDERS: Record<FindingKind, Finder> = {
 	quiet: quiet,
 	'sprint-over': sprintOver,
 	'next-not-planned': nextNotPlanned,
+	'milestone-late': milestoneLate,
 };
 
 /**

@@ -64,6 +64,7 @@ function state(change: Partial<RoundsState> = {}): RoundsState {
 		surprises: null,
 		timers: [],
 		questions: [],
+		milestones: [],
 		...change,
 	};
 }
@@ -85,6 +86,11 @@ const making = (change: object) => [
 const cards = (n: number, change: Partial<RoundsCard> = {}) =>
 	Array.from({ length: n }, (_, i) => card({ id: `id-${i}`, number: i + 1, ...change }));
 const surprises = (worked: number, left: number) => ({ worked, left, kept: 10, cards: [7] });
+const milestone = (day: number, days: number) => ({
+	milestones: [
+		{ id: 'm', name: 'Harbour day', day, late: days > 0 ? [{ what: 'TIDE-7', card: 7, days }] : [] },
+	],
+});
 const next = (starts: number, placed: number) => ({ number: 5, starts, placed, promise: 100 });
 
 /** Of each finding: a state that just triggers it with its severity, and one that falls just short of it. */
@@ -334,6 +340,14 @@ const EDGES: [
 		state({ next: next(TODAY + 1, 0) }),
 		state({ next: next(TODAY + 5, 0) }),
 	],
+	[
+		'a milestone that will not be met',
+		'milestone-late',
+		2,
+		state(milestone(TODAY + 20, 3)),
+		state(milestone(TODAY + 20, 0)),
+	],
+	['a milestone near by that will not be met', 'milestone-late', 3, state(milestone(TODAY + 4, 1)), null],
 ];
 
 describe('each finding comes just when it should', () => {

@@ -73,6 +73,13 @@ export interface RoundsState {
 	surprises: { worked: number; left: number; kept: number; cards: readonly number[] } | null;
 	/** Timers on this board's cards that were left on, and the hours they have run. */
 	timers: readonly { person: string; card: number; hours: number }[];
+	/** Milestones to come, of the board and its team, with what of them will not be done before: cards of this board by their numbers. */
+	milestones: readonly {
+		id: string;
+		name: string;
+		day: Day;
+		late: readonly { what: string; card: number | null; days: number }[];
+	}[];
 	/** Questions that nobody has answered: whom they ask, on which card, and since when. */
 	questions: readonly {
 		person: string;
@@ -103,7 +110,8 @@ export type FindingKind =
 	| 'unanswered'
 	| 'quiet'
 	| 'sprint-over'
-	| 'next-not-planned';
+	| 'next-not-planned'
+	| 'milestone-late';
 
 /** What can be done about a finding, right where it is said. */
 export type Remedy =
@@ -125,7 +133,8 @@ export type Remedy =
 	| 'replenish'
 	| 'plan'
 	| 'settle'
-	| 'report';
+	| 'report'
+	| 'panorama';
 
 export interface Finding {
 	/** The same for the same thing from day to day: what is put aside is known by it. */

@@ -5,6 +5,7 @@ import { forPage, whoAsks } from '$lib/server/answers';
 import { obey } from '$lib/server/door/door';
 import { formOf } from '$lib/server/enter';
 import { Problem } from '$lib/server/problem';
+import { calendarAddresses } from '$lib/server/questions/calendar';
 import { sessionsOf, youOf } from '$lib/server/questions/sessions';
 import { tokensOf } from '$lib/server/questions/tokens';
 import type { Actions } from './$types';
@@ -19,14 +20,16 @@ function deviceWords(userAgent: string): string {
 export const load = async ({ locals, depends }) => {
 	depends('harrow:tokens');
 	const person = whoAsks(locals);
-	const [tokens, sessions, you] = await Promise.all([
+	const [tokens, sessions, you, calendars] = await Promise.all([
 		forPage(tokensOf(person)),
 		forPage(sessionsOf(person)),
 		forPage(youOf(person)),
+		forPage(calendarAddresses(person.id)),
 	]);
 	return {
 		title: 'You',
 		tokens,
+		calendars,
 		you,
 		sessions: sessions.map((session) => ({ ...session, device: deviceWords(session.device) })),
 	};

@@ -5,6 +5,7 @@
 	import { onMount, untrack } from 'svelte';
 	import Bar from '$lib/ui/frame/Bar.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
+	import Calendars from '$lib/ui/people/Calendars.svelte';
 	import { send } from '$lib/ui/send';
 	import { momentWords } from '$lib/ui/words';
 
@@ -145,6 +146,7 @@
 			</li>
 		{/each}
 	</ul>
+	<Calendars {...data.calendars} timeZone={data.you.timeZone} />
 	<h2>Keys</h2>
 	<label class="tick"
 		><input type="checkbox" bind:checked={keys.on} /> Single keys, such as B to block, work on boards</label

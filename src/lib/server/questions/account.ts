@@ -75,7 +75,8 @@ export async function accountPage(
 				(select coalesce(json_object_agg(i.id, json_build_object('name', i.name, 'budget', i.budget_hours, 'worked', (
 						select coalesce(sum(t.hours), 0) from time_entry t join card c on c.id = t.card_id
 						where c.initiative_id = i.id and t.withdrawn_at is null),
-					'left', (select coalesce(sum(c."left"), 0) from card c where c.initiative_id = i.id and c.archived_at is null))), '{}')
+					'left', (select coalesce(sum(c."left"), 0) from card c join board u on u.id = c.board_id and u.unit = 'hours'
+						where c.initiative_id = i.id and c.archived_at is null))), '{}')
 				from initiative i
 				join board b on b.id = i.board_id and b.team_id = $1 and b.unit = 'hours'
 				join board_right r on r.board_id = b.id and r.person_id = $2

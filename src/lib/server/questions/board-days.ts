@@ -5,6 +5,7 @@ import { zoneOf } from '../../../core/calendar/zone.ts';
 import { daysAway } from '../../../core/capacity/hours.ts';
 import { now } from '../time.ts';
 import { workersOf } from './promise.ts';
+import { milestonesOf } from './milestones.ts';
 import { rotaOf } from './rota.ts';
 
 const WEEKS = 6;
@@ -16,11 +17,15 @@ export async function boardDays(head: BoardHead, month: string | null): Promise<
 	const first = wanted ?? parseDay(`${dayText(today).slice(0, 7)}-01`)!;
 	const from = mondayOf(first);
 	const to = from + WEEKS * 7 - 1;
-	const rota = await rotaOf(head.teamId);
+	const [rota, milestones] = await Promise.all([
+		rotaOf(head.teamId),
+		milestonesOf(head.me, head.teamId, from, head.id),
+	]);
 	return {
 		month: dayText(first).slice(0, 7),
 		from: dayText(from),
 		weeks: WEEKS,
+		milestones: milestones.flatMap(({ id, day, name }) => (parseDay(day)! <= to ? [{ id, day, name }] : [])),
 		holidays: [...rota.holidays].filter((day) => day >= from && day <= to).map(dayText),
 		away: workersOf(head).flatMap(({ id }) =>
 			daysAway(rota, id, from, to).map((day) => ({ person: id, day: dayText(day) })),

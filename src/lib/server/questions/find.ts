@@ -80,7 +80,7 @@ export async function find(person: Person, text: string, board: string | null = 
 			order by s.starts desc
 			limit 4
 		), names(kind, id, key, board, title, place, "to") as (
-			select n.kind, n.id::text, '', b.slug, n.name, b.name, '/boards/' || b.slug || '/backlog?group=' || n.kind
+			select n.kind, n.id::text, '', b.slug, n.name, b.name, case when n.kind = 'label' then '/boards/' || b.slug || '/backlog?group=label' else '/boards/' || b.slug || '/initiatives/' || n.id end
 			from seen b, lateral (
 				select 'label' as kind, id, name from label where board_id = b.id and retired_at is null and name ilike $2
 				union all

@@ -99,7 +99,7 @@ export async function initiativePage(
 		join board b on b.id = i.board_id
 		join board_right r on r.board_id = b.id and r.person_id = $4
 		join team t on t.id = b.team_id
-		where i.id = coalesce($2::uuid, initiative_named($1, $3)) and (b.id = $1 or i.wide and b.team_id = $5)`,
+		where i.id = coalesce($2::uuid, initiative_named($1, $3)) and b.team_id = $5`,
 		[head.id, isId(named) ? named : null, named, person.id, head.teamId],
 		'initiative-named',
 	);

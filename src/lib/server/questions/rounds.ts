@@ -1,3 +1,4 @@
+import type { MilestoneView } from '../../../core/pages/panorama.ts';
 import type { RoundsPage } from '../../../core/pages/rounds.ts';
 import { asUsed } from '../../../core/board/used.ts';
 import { laneOf } from '../../../core/board/lanes.ts';
@@ -16,6 +17,8 @@ import { now } from '../time.ts';
 import { boardCards } from './board-cards.ts';
 import { boardFold, lastingOn } from './fold.ts';
 import { boardFile, placesInFile } from './history.ts';
+import { initiativesOf } from './initiatives.ts';
+import { milestonesOf, withLate } from './milestones.ts';
 import { planPage } from './plan.ts';
 import { promiseOf, rawOf, workersOf } from './promise.ts';
 import { ribbon } from './ribbon.ts';
@@ -34,12 +37,13 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 	const today = zone.day(at);
 	const running = head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt) ?? null;
 	const coming = head.sprints.find((sprint) => !sprint.startedAt) ?? null;
-	const [board, plan, last, rota, { carried }, [more]] = await Promise.all([
+	const [board, plan, last, rota, { carried }, milestones, [more]] = await Promise.all([
 		boardCards(person, head.slug),
 		planPage(head, running?.number ?? null),
 		lastingOn(head),
 		rotaOf(head.teamId),
 		ribbon(head),
+		milestonesAhead(head, person, today),
 		rows<{
 			aside: { finding: string; reason: string; by: string }[];
 			timers: { person: string; card: string; number: number; started: string }[];
@@ -154,6 +158,17 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		timers: timers
 			.filter((timer) => timer.forgotten)
 			.map(({ person: whose, number, hours }) => ({ person: whose, card: number, hours })),
+		milestones: milestones.map(({ id, name, day: on, late }) => ({
+			id,
+			name,
+			day: parseDay(on)!,
+			late: late.flatMap(({ what, days }) => {
+				const own = what.startsWith(`${head.key}-`) ? Number(what.slice(head.key.length + 1)) : null;
+				return [
+					{ what, days, card: own !== null && cards.some(({ number }) => number === own) ? own : null },
+				];
+			}),
+		})),
 		questions: more!.questions.map(({ at: asked, ...question }) => ({
 			...question,
 			since: zone.day(Date.parse(asked)),
@@ -212,6 +227,21 @@ function roundsCard(
 		touched: touched[card.number] === undefined ? today : zone.day(touched[card.number]!),
 		carried: carried[card.number] ?? 0,
 	};
+}
+
+/** Milestones from today on that say something to this board: its own, and those for which cards of it, or initiatives with some, must be done. */
+async function milestonesAhead(head: BoardHead, person: Person, today: number): Promise<MilestoneView[]> {
+	const found = await milestonesOf(person.id, head.teamId, today, head.id);
+	const ids = found.flatMap(({ initiatives }) => initiatives);
+	const zone = head.timeZone;
+	const initiatives = ids.length ? await initiativesOf(person, head.teamId, today, zone, ids) : [];
+	const here = (one: MilestoneView) =>
+		one.board === head.id ||
+		one.cards.some(({ key }) => key.startsWith(`${head.key}-`)) ||
+		one.initiatives.some((id) =>
+			initiatives.some((known) => known.id === id && known.parts.some(({ board }) => board === head.id)),
+		);
+	return withLate(found, initiatives, today).filter(here);
 }
 
 /** Whether no card in hand is theirs. */

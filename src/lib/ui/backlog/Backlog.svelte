@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { initiativeAddress } from '../initiative-words';
 	import { tick, untrack } from 'svelte';
 	import { LOOKED_AT, passing, type Filter } from '$core/board/filter';
 	import type { Field } from '$core/board/fields';
@@ -399,9 +400,11 @@
 						<h2>
 							{row.name}
 							<small
-								>{count(row.cards, 'card')}{head.unit === 'none'
-									? ''
-									: `, ${amount(row.left, head.unit)}`}</small
+								>{count(row.cards, 'card')}{head.unit === 'none' ? '' : `, ${amount(row.left, head.unit)}`}
+								{#if grouping?.id === 'initiative' && head.initiatives.includes(row.name)}<a
+										class="link"
+										href={initiativeAddress(head.slug, row.name)}>its page</a
+									>{/if}</small
 							>
 						</h2>
 					{:else}

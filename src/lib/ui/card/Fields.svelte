@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { initiativeAddress } from '../initiative-words';
 	import { Input, Select } from 'flowbite-svelte';
 	import { parseDay } from '$core/calendar/days';
 	import type { Field } from '$core/board/fields';
@@ -265,6 +266,9 @@
 							void again(board.changeCards([card], { initiative: value(event) || null }))}
 					/><button type="button" class="link" onclick={() => (naming = true)}>Name a new one</button
 					>{:else}{card.initiative ?? 'none'}{/if}
+				{#if card.initiative && !naming}<a class="link" href={initiativeAddress(head.slug, card.initiative)}
+						>Its page</a
+					>{/if}
 			</dd>
 		{:else if field.id === 'ready'}
 			<dt>Ready</dt>

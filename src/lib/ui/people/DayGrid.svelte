@@ -39,6 +39,18 @@
 		page.cards.filter((card) => card.owners.includes(person) && card.start <= day && day <= card.end);
 	const noteOf = (person: string, day: string) =>
 		page.notes.find((one) => one.person === person && one.monday === day)?.note ?? '';
+	/** Over how many days in a row, from this one on, somebody is down for the same; 0 where that began earlier. */
+	function runOf(one: BookingView, column: number): number {
+		const same = (day: string | undefined) =>
+			day !== undefined &&
+			(booked.get(`${one.person} ${day}`) ?? []).some(
+				(other) => other.called === one.called && other.part === one.part,
+			);
+		if (same(days[column - 1])) return 0;
+		let run = 1;
+		while (same(days[column + run])) run++;
+		return run;
+	}
 	const isOver = (person: string, day: string) => over.has(`${person} ${dayText(mondayOf(parseDay(day)!))}`);
 
 	function words(person: PersonHours, day: string, about: ReturnType<ReturnType<typeof aboutDay>>): string {
@@ -98,6 +110,12 @@
 >
 	<table style:--days={page.count}>
 		<thead>
+			<tr class="months" aria-hidden="true">
+				<td></td>
+				{#each days as day, i (day)}<td
+						>{i === 0 || day.endsWith('-01') ? shortDate(day).split(' ')[1] : ''}</td
+					>{/each}
+			</tr>
 			<tr>
 				<th scope="col">Who</th>
 				{#each days as day (day)}
@@ -149,8 +167,13 @@
 								}}
 								onpointerenter={() => drawing && anchor?.person === person.id && choose(person.id, day, true)}
 							>
-								{#each down as one (one.id)}<span class="down {one.part}">{one.called}</span>{/each}
-								{#if cards.length && !down.some((one) => one.part === 'day')}<i
+								{#each down as one (one.id)}{@const run = runOf(one, column)}<span
+										class="down {one.part}"
+										class:long={run > 1}
+										class:on={!run}
+										>{#if run}<em style:width="calc({run} * (100% + 4px) - 8px)">{one.called}</em>{/if}</span
+									>{/each}
+								{#if cards.length && about.hours && !down.some((one) => one.part === 'day')}<i
 										class="cards"
 										aria-hidden="true">{cards.length}</i
 									>{/if}
@@ -187,8 +210,16 @@
 		white-space: nowrap;
 		overflow: visible;
 	}
-	thead th:not(.monday, .today, :nth-child(2)) {
+	thead th:not(:first-child) {
 		text-align: center;
+	}
+	.months td {
+		height: auto;
+		border: 0;
+		padding: 0 4px;
+		font-size: 12px;
+		font-weight: 650;
+		white-space: nowrap;
 	}
 	th:first-child {
 		position: sticky;
@@ -239,7 +270,6 @@
 		border-radius: 3px;
 		background: none;
 		color: var(--ink);
-		overflow: hidden;
 		touch-action: pan-x pan-y;
 	}
 	.cell.free {
@@ -262,15 +292,35 @@
 	}
 	.down {
 		grid-row: 1 / 3;
+		position: relative;
 		display: block;
-		padding: 2px 2px 0;
+		min-width: 0;
 		background: var(--river-2);
 		border-left: 3px solid var(--river);
 		font-size: 12px;
-		line-height: 1.1;
+		line-height: 1.25;
 		text-align: left;
+	}
+	.down.on {
+		border-left: 0;
+		margin-left: -4px;
+	}
+	.down em {
+		position: absolute;
+		z-index: 1;
+		top: 1px;
+		left: 2px;
+		font-style: normal;
+		white-space: nowrap;
 		overflow: hidden;
+	}
+	.down:not(.long) em {
+		white-space: normal;
 		overflow-wrap: anywhere;
+		max-height: 36px;
+	}
+	.down:is(.morning, .afternoon) em {
+		white-space: nowrap;
 	}
 	.down.morning {
 		grid-row: 1;

@@ -144,6 +144,10 @@
 									></small
 								>{/if}</span
 						>
+						{#each days.milestones.filter((one) => one.day === day) as one (one.id)}<a
+								class="milestone"
+								href="/teams/{head.teamId}/panorama?from={head.slug}">{one.name}</a
+							>{/each}
 						{#each bounds(day) as words (words)}<span class="bound">{words}</span>{/each}
 						{#each shown as card (card.id)}
 							<a
@@ -272,6 +276,15 @@
 	.bound {
 		font-size: 12px;
 		color: var(--moss);
+	}
+	.milestone {
+		font-size: 12px;
+		font-weight: 650;
+		color: var(--plum);
+		border-left: 8px solid var(--plum);
+		padding-left: 5px;
+		text-decoration: none;
+		min-height: 24px;
 	}
 	.card {
 		display: block;

@@ -9,13 +9,15 @@
 		/** The cards it names, as they stand. */
 		cards: readonly CardView[];
 		slug: string;
+		/** The id of the board’s team. */
+		team: string;
 		mayEdit: boolean;
 		open: (card: { number: number }) => string;
 		onremedy: (remedy: Remedy, card: CardView | null) => void;
 		onaside: () => void;
 	}
 	/** One finding: what it is about, why it matters, and what can be done about it here. */
-	let { finding, cards, slug, mayEdit, open, onremedy, onaside }: Props = $props();
+	let { finding, cards, slug, team, mayEdit, open, onremedy, onaside }: Props = $props();
 	const one = $derived(finding.cards.length === 1 && cards.length === 1 ? cards[0]! : null);
 	const ofCard = $derived(finding.remedies.filter((remedy) => OF_A_CARD.includes(remedy)));
 	const others = $derived(finding.remedies.filter((remedy) => !OF_A_CARD.includes(remedy)));
@@ -28,6 +30,7 @@
 		replenish: `/boards/${slug}/backlog`,
 		plan: `/boards/${slug}/plan${['over-promise', 'will-not-fit', 'surprises-over'].includes(finding.kind) && cards[0]?.sprint ? `?sprint=${cards[0].sprint}` : ''}`,
 		settle: `/boards/${slug}/settle`,
+		panorama: `/teams/${team}/panorama?from=${slug}`,
 		report: `/boards/${slug}/look-back/${finding.key.split(':')[1]}`,
 	});
 </script>

@@ -21,6 +21,7 @@ export const FINDINGS: Record<FindingKind, string> = {
 	quiet: 'Quiet',
 	'sprint-over': 'Sprint over',
 	'next-not-planned': 'Next not planned',
+	'milestone-late': 'Milestone',
 };
 
 export const REMEDIES: Record<Remedy, string> = {
@@ -43,6 +44,7 @@ export const REMEDIES: Record<Remedy, string> = {
 	plan: 'Open the plan',
 	settle: 'Settle it',
 	report: 'Look at its burndown',
+	panorama: 'Look at the panorama',
 };
 
 /** Remedies that are done to one card. */

@@ -181,6 +181,7 @@
 								{finding}
 								cards={cardsOf(finding)}
 								slug={head.slug}
+								team={head.teamId}
 								{mayEdit}
 								{open}
 								onremedy={(what, card) => void remedy(finding, what, card)}

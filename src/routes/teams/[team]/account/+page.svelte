@@ -16,7 +16,7 @@
 	const lead = $derived(page.role === 'lead');
 	const total = $derived(account.total);
 	const most = $derived(Math.max(1e-6, ...account.lines.map((line) => Math.max(line.hours, line.before))));
-	let picked = $state.raw<Pick<NamedLine, 'name' | 'cards'> | null>(null);
+	let picked = $state.raw<(Pick<NamedLine, 'name' | 'cards'> & { about?: string }) | null>(null);
 	const NAMES = {
 		person: 'Person',
 		board: 'Board',
@@ -77,6 +77,9 @@
 			cards={line.cards.map((card) => ({ card: card.card, amount: card.hours }))}
 			titles={page.titles}
 			unit="hours"
+			link={page.by === 'initiative' && line.about && team.boards[0]
+				? { href: `/boards/${team.boards[0].slug}/initiatives/${line.about}`, words: 'Its page' }
+				: undefined}
 			{open}
 			onclose={() => (picked = null)}
 		/>
@@ -174,7 +177,8 @@
 										>{#if line.cards.length}<button
 												type="button"
 												class="link"
-												onclick={() => (picked = { name: nameOf(line), cards: line.cards })}
+												onclick={() =>
+													(picked = { name: nameOf(line), cards: line.cards, about: line.about })}
 												>{nameOf(line)}</button
 											>{:else}{nameOf(line)}{/if}</th
 									>

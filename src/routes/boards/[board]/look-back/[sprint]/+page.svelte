@@ -31,6 +31,7 @@
 	import WithBehind from '$lib/ui/behind/WithBehind.svelte';
 	import LedgerBars from '$lib/ui/settle/LedgerBars.svelte';
 	import { ENTRY_TITLES } from '$lib/ui/settle/words';
+	import { initiativeAddress } from '$lib/ui/initiative-words';
 	import { amount, count, dateWords, momentWords } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -232,6 +233,7 @@
 							title: `${one.initiative}: ${amount(one.worked, 'hours')} worked so far`,
 							cards: one.cards,
 							unit: 'hours',
+							link: { href: initiativeAddress(head.slug, one.initiative), words: 'Its page' },
 						})}
 				/>
 			{/if}
