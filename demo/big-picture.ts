@@ -41,7 +41,7 @@ const INITIATIVES: [
 		...(['SHORE', 'Every school once a year', 'Mara Coyle', 'Under way', -120, 150] as const),
 		'Each class has seen the watch room once before it leaves school.',
 	],
-	[...(['SHORE', 'Pages in plain words', 'Leila Farrow', 'Idea', 14, 104] as const), ''],
+	[...(['SHORE', 'Open figures', 'Leila Farrow', 'Idea', 14, 104] as const), ''],
 ];
 
 /** Cards that get dates one after the other, by the initiative they belong to: how long each takes, and the gap before it. */
@@ -106,16 +106,19 @@ export async function bigPictureDemo(): Promise<void> {
 	}
 	const before: string[] = [];
 	for (const [name, steps] of Object.entries(CHAINS)) {
-		const cards = await rows<{ id: string; number: number; key: string; board: string }>(
-			`select c.id, c.number, b.key || '-' || c.number as key, b.id as board
-			from initiative i join card c on c.initiative_id = i.id join board b on b.id = c.board_id
-			where i.name = $1 and c.archived_at is null and c.clock <> 'done'
-				and not exists (select from card k where k.parent_id = c.id)
-				and not exists (select from card_link l where l.to_id = c.id or l.from_id = c.id)
-			order by c.clock = 'running' desc, c.sprint_id is null, b.position desc, c.rank
-			limit $2`,
-			[name, steps.length],
-		);
+		const open = (begun: boolean, most: number) =>
+			rows<{ id: string; key: string }>(
+				`select c.id, b.key || '-' || c.number as key
+				from initiative i join card c on c.initiative_id = i.id join board b on b.id = c.board_id
+				where i.name = $1 and c.archived_at is null and c.clock = $2
+					and not exists (select from card k where k.parent_id = c.id)
+					and not exists (select from card_link l where l.to_id = c.id or l.from_id = c.id)
+				order by c.sprint_id is null, b.position desc, c.rank
+				limit $3`,
+				[name, begun ? 'running' : 'none', most],
+			);
+		const begun = await open(true, 1);
+		const cards = [...begun, ...(await open(false, steps.length - begun.length))];
 		let at = today;
 		for (const [i, card] of cards.entries()) {
 			const [days, gap] = steps[i]!;

@@ -30,6 +30,8 @@ export interface DemoBoard {
 	types: Record<string, string[]>;
 	/** Initiatives by the label of the cards that belong to them. */
 	initiatives: Record<string, string>;
+	/** Initiatives that another board has, and shares. */
+	shares?: string[];
 	/** Budgets of initiatives in hours, by their names. */
 	budgets: Record<string, number>;
 }
@@ -89,7 +91,7 @@ export const BOARDS: DemoBoard[] = [
 			gauges: 'Gauges for every harbour',
 			data: 'Open figures',
 		},
-		budgets: { 'Nights without false alarms': 600, 'Gauges for every harbour': 600 },
+		budgets: { 'Nights without false alarms': 600, 'Gauges for every harbour': 600, 'Open figures': 320 },
 		goals: [
 			'Warnings people trust',
 			'Nobody is woken for nothing',
@@ -156,7 +158,8 @@ export const BOARDS: DemoBoard[] = [
 			Repair: ['Damage photographed', 'Cause written down'],
 		},
 		initiatives: { mooring: 'New moorings', sensors: 'Gauges for every harbour' },
-		budgets: { 'New moorings': 400, 'Gauges for every harbour': 260 },
+		shares: ['Gauges for every harbour'],
+		budgets: { 'New moorings': 400 },
 		goals: [],
 	},
 	{
@@ -194,8 +197,8 @@ export const BOARDS: DemoBoard[] = [
 			'Text is with the harbour office',
 		],
 		types: { Work: ['Read aloud once', 'Pictures cleared'], Repair: ['Answer read by the service lead'] },
-		initiatives: { visits: 'Every school once a year', pages: 'Pages in plain words' },
-		budgets: {},
+		initiatives: { visits: 'Every school once a year', pages: 'Open figures' },
+		budgets: { 'Open figures': 90 },
 		goals: [
 			'Three visits and a new tide page',
 			'The storm page reads well on a phone',

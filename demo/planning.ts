@@ -157,7 +157,7 @@ export async function refine(tx: Tx, board: string, demo: DemoBoard): Promise<vo
 		`with shared as (
 			update initiative i set wide = true from board b, board o
 			where b.id = i.board_id and o.id = $1 and b.team_id = o.team_id and b.id <> o.id
-				and i.name in (select value from jsonb_each_text($2))
+				and i.name = any($3)
 			returning i.id, i.name
 		), own as (
 			insert into initiative (board_id, name)
@@ -172,7 +172,7 @@ export async function refine(tx: Tx, board: string, demo: DemoBoard): Promise<vo
 		join jsonb_each_text($2) i on i.key = l.name
 		join made m on m.name = i.value
 		where k.card_id = c.id and c.board_id = $1`,
-		[board, JSON.stringify(demo.initiatives)],
+		[board, JSON.stringify(demo.initiatives), demo.shares ?? []],
 	);
 	// Done cards have ticked off everything, those in hand the first lines; what waits far down has not been refined yet.
 	await tx.query(

@@ -13,11 +13,14 @@ import { READS } from '../src/lib/server/reads.ts';
 import { useDatabase } from './support/database.ts';
 import { signIn, startServer } from './support/server.ts';
 
-await useDatabase('demo');
+const db = await useDatabase('demo');
 const server = await startServer();
 const cookie = await signIn(server.url, 'Ines Okoro');
 const description = await (await fetch(`${server.url}/api/openapi.json`)).json();
 const { schemas } = description.components;
+
+const { rows: teams } = await db.query('select team_id as id from board where key = $1', ['TIDE']);
+const team = teams[0].id as string;
 
 /** A client that is made of the description alone. */
 const client = await new OpenAPIClientAxios({
@@ -66,6 +69,8 @@ const TRIED: { [P in keyof Reads]: [parameters: Record<string, string>, body?: o
 	'/api/boards/{board}/shift': [[{ board: 'tidewatch', of: 'board', from: '2026-11-23', days: '3' }]],
 	'/api/cards/{key}/dates': [[{ key: 'TIDE-148', due: '2026-12-18' }]],
 	'/api/cards/{key}': [[{ key: 'TIDE-1' }], [{ key: 'TIDE-200' }]],
+	'/api/teams/{team}/panorama': [[{ team: 'the demo’s' }], [{ team: 'the demo’s', as: 'kinds' }]],
+	'/api/teams/{team}/days': [[{ team: 'the demo’s' }], [{ team: 'the demo’s', day: '2026-11-02' }]],
 	'/api/mine': [[{}], [{ of: 'given' }], [{ of: 'done' }], [{ of: 'reviewing' }]],
 	'/api/notices': [[{}], [{ of: 'asks' }], [{ of: 'away' }], [{ q: 'nothing of that kind' }]],
 	'/api/find': [[{ q: 'tide' }], [{ q: '14' }], [{ q: 'Ines' }], [{ q: '' }]],
@@ -131,6 +136,7 @@ describe('a client made of the description', () => {
 		for (const [parameters, body] of asked)
 			test(`${path} ${JSON.stringify(parameters)}`, async () => {
 				const { id } = READS[path as keyof Reads];
+				if (parameters.team) parameters.team = team;
 				const answer = await client[id]!(parameters, body);
 				assert.equal(answer.status, 200, JSON.stringify(answer.data));
 				check(`${id[0]!.toUpperCase()}${id.slice(1)}Answer`, answer.data);

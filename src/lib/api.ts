@@ -3,10 +3,12 @@ import type { LineError } from '../core/exchange/history-file.ts';
 import type { Head, Mapping, TableCard } from '../core/exchange/card-file.ts';
 import type { BoardCards, BoardHead, SeenBoard } from '../core/pages/board.ts';
 import type { CardPage } from '../core/pages/card.ts';
+import type { DaysPage } from '../core/pages/days.ts';
 import type { DatesPage, ShiftPage } from '../core/pages/dates.ts';
 import type { Found } from '../core/pages/find.ts';
 import type { MinePage } from '../core/pages/mine.ts';
 import type { NoticesPage } from '../core/pages/notices.ts';
+import type { PanoramaPage } from '../core/pages/panorama.ts';
 import type { FlowPage } from '../core/pages/flow.ts';
 import type { BehindCard, LookBackPage, ReportPage } from '../core/pages/look-back.ts';
 
@@ -26,6 +28,8 @@ export interface Reads {
 	'/api/boards/{board}/shift': ShiftPage;
 	'/api/cards/{key}': CardPage;
 	'/api/cards/{key}/dates': DatesPage;
+	'/api/teams/{team}/panorama': PanoramaPage;
+	'/api/teams/{team}/days': DaysPage;
 	'/api/find': Found[];
 	'/api/mine': MinePage;
 	'/api/notices': NoticesPage;

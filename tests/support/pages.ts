@@ -53,6 +53,8 @@ export const PAGES: Record<
 			return `/calendar/${secret}`;
 		},
 	],
+	'/api/teams/[team]/panorama': ['team', (s) => `/api/teams/${s.board.team}/panorama`],
+	'/api/teams/[team]/days': ['team', (s) => `/api/teams/${s.board.team}/days`],
 	'/api/teams/[team]/live': ['team', (s) => `/api/teams/${s.board.team}/live`],
 	'/outbox': ['signed in'],
 	'/asked': ['signed in'],

@@ -1,4 +1,4 @@
-import type { Part } from '../people/bookings.ts';
+import type { DayPart } from '../people/bookings.ts';
 import type { PersonUse } from '../people/use.ts';
 import type { PeoplePage } from './plan.ts';
 
@@ -7,7 +7,7 @@ export interface BookingView {
 	id: string;
 	person: string;
 	day: string;
-	part: Part;
+	part: DayPart;
 	/** What for: a board, an initiative or a site; and what it is called. */
 	what: 'board' | 'initiative' | 'site';
 	called: string;

@@ -216,6 +216,20 @@ export function openApi(version: string): object {
 					},
 				},
 			},
+			'/api/teams/{team}/live': {
+				get: {
+					operationId: 'teamLive',
+					summary: 'That something happened on a board of a team, as server-sent events',
+					parameters: placesIn('{team}'),
+					responses: {
+						'200': {
+							description: 'A stream',
+							content: { 'text/event-stream': { schema: { type: 'string' } } },
+						},
+						'4XX': problem,
+					},
+				},
+			},
 			'/api/you/live': {
 				get: {
 					operationId: 'liveNotices',

@@ -20,6 +20,7 @@ export const PLACES: Record<string, string> = {
 	sprint: 'The number of the sprint',
 	key: 'Such as TIDE-214',
 	file: 'The id of the file',
+	team: 'The id of the team',
 };
 
 /** Every read of the API. What each answers stands in `lib/api.ts`. */
@@ -86,6 +87,17 @@ export const READS: Record<Read, ReadDescription> = {
 			start: 'The day it would start, 2026-12-04; empty for none, left out to keep it',
 			due: 'The day it would be due; likewise',
 		},
+	},
+	'/api/teams/{team}/panorama': {
+		id: 'panorama',
+		summary:
+			'Several boards of a team as one picture: cards with dates, what blocks what, initiatives, milestones, sprints',
+		query: { as: 'kinds: boards by kind of column too' },
+	},
+	'/api/teams/{team}/days': {
+		id: 'days',
+		summary: 'Who is where: the people of a team and thirty days',
+		query: { day: 'The first of them, 2026-11-23; the Monday of this week where it is left out' },
 	},
 	'/api/find': {
 		id: 'find',

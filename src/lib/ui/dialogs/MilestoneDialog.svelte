@@ -58,8 +58,7 @@
 	<li>
 		<span><b>{what}</b> {more}</span>
 		{#if lateBy(what)}<span class="warn">{count(lateBy(what), 'day')} after it</span>{/if}
-		{#if lead}<button type="button" class="link" aria-label="{what} need not be done before it" onclick={off}
-				>Take off</button
+		{#if lead}<button type="button" class="link" aria-label="Take off {what}" onclick={off}>Take off</button
 			>{/if}
 	</li>
 {/snippet}

@@ -68,6 +68,9 @@
 			? [
 					{ words: 'Go to the team: members, invitations', to: `/teams/${team}` },
 					{ words: 'Go to the people', to: `/teams/${team}/people` },
+					{ words: 'See who is where, by day', to: `/teams/${team}/people/days` },
+					{ words: 'Go to the panorama: several boards on a timeline', to: `/teams/${team}/panorama` },
+					{ words: 'Look at initiatives by stage', to: `/teams/${team}/panorama?as=stages` },
 					{ words: 'Go to the timesheet', to: `/teams/${team}/timesheet` },
 					{ words: 'Go to the account', to: `/teams/${team}/account` },
 				]

@@ -230,6 +230,52 @@ export const KEYMAPS = {
 		FIND,
 		HELP,
 	],
+	panorama: [
+		{
+			does: 'go',
+			keyOnly: true,
+			on: ['ArrowUp', 'ArrowDown'],
+			shown: '↑ ↓',
+			words: 'go from row to row',
+		},
+		{ does: 'first', keyOnly: true, on: ['Home'], shown: 'Home', words: 'the first row' },
+		{ does: 'last', keyOnly: true, on: ['End'], shown: 'End', words: 'the last row' },
+		{
+			does: 'along',
+			keyOnly: true,
+			on: ['ArrowLeft', 'ArrowRight'],
+			shown: '← →',
+			words: 'along a dependency; folds and unfolds what is put together',
+		},
+		{
+			does: 'move',
+			keyOnly: true,
+			on: shifted(['ArrowLeft', 'ArrowRight']),
+			shown: 'Shift + ← →',
+			words: 'move the card by a working day, to be looked at first',
+			writes: true,
+		},
+		letter('longer', '.', 'make it a working day longer'),
+		letter('shorter', ',', 'make it a working day shorter'),
+		{ does: 'open', on: ['Enter'], shown: 'Enter', words: 'open the card; keep other dates', keyOnly: true },
+		{ does: 'leave', on: ['Escape'], shown: 'Esc', words: 'leave it where it was', keyOnly: true },
+		UNDO,
+		HELP,
+	],
+	days: [
+		{ does: 'go', keyOnly: true, on: ARROWS, shown: '← → ↑ ↓', words: 'go from day to day' },
+		{
+			does: 'choose',
+			keyOnly: true,
+			on: shifted(['ArrowLeft', 'ArrowRight']),
+			shown: 'Shift + ← →',
+			words: 'choose several days',
+		},
+		{ does: 'open', on: ['Enter'], shown: 'Enter', words: 'put somebody down for the day', keyOnly: true },
+		{ does: 'leave', on: ['Escape'], shown: 'Esc', words: 'close what is open', keyOnly: true },
+		UNDO,
+		HELP,
+	],
 	walk: [
 		{ does: 'on', keyOnly: true, on: ['ArrowRight', 'ArrowDown'], shown: '→ ↓', words: 'the next card' },
 		{ does: 'back', keyOnly: true, on: ['ArrowLeft', 'ArrowUp'], shown: '← ↑', words: 'the one before' },
@@ -275,10 +321,12 @@ export function pressed<P extends Place>(
 /** The place that an address leads to, where it has keys of its own. */
 export function placeAt(path: string, walking: boolean): Place | null {
 	if (path === '/notices') return 'notices';
+	const ofTeam = /^\/teams\/[^/]+\/(?:people\/)?(panorama|days)\/?$/.exec(path)?.[1];
+	if (ofTeam) return ofTeam as Place;
 	const place =
 		/^\/boards\/[^/]+(?:\/(\w+))?\/?$/.exec(path)?.[1] ?? (path.startsWith('/boards/') ? 'board' : '');
 	if (place === 'rounds') return walking ? 'walk' : null;
-	return place in KEYMAPS && place !== 'walk' ? (place as Place) : null;
+	return place in KEYMAPS && !['walk', 'panorama', 'days'].includes(place) ? (place as Place) : null;
 }
 
 /** Keys that somebody chose from a list instead of pressing them: they do something even where single keys are off. */

@@ -26,6 +26,8 @@
 		type Row,
 	} from '$core/panorama/rows';
 	import { dragBars } from '../board/drag';
+	import { keys } from '../frame/keys.svelte';
+	import { pressed } from '../frame/keymap';
 	import { initiativeAddress } from '../initiative-words';
 	import { ask } from '../send';
 	import type { Doing } from '../team/doing.svelte';
@@ -311,39 +313,42 @@
 	}
 	function onkeydown(event: KeyboardEvent): void {
 		const target = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
-		if (!target || event.ctrlKey || event.metaKey || event.altKey) return;
+		if (!target) return;
 		const i = Number(target.dataset.row);
 		const row = rows[i]!;
-		const step = { ArrowUp: -1, ArrowDown: 1 }[event.key];
-		const side = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-		if (step && !event.shiftKey) focusOn(i + step);
-		else if (event.key === 'Home' || event.key === 'End') focusOn(event.key === 'Home' ? 0 : rows.length - 1);
+		const does = pressed('panorama', event, { single: keys.on, write: true });
+		const on = event.key === 'ArrowRight' || event.key === 'ArrowDown';
+		if (does === 'go') focusOn(i + (on ? 1 : -1));
+		else if (does === 'first') focusOn(0);
+		else if (does === 'last') focusOn(rows.length - 1);
 		else if (row.kind === 'group') {
-			if (!side || event.shiftKey || folded.has(row.id) === side < 0) return;
+			if (does !== 'along' || folded.has(row.id) !== on) return;
 			turn(row.id);
-		} else {
-			const card = page.cards[row.at]!;
-			const longer = { '+': 1, '=': 1, '-': -1 }[event.key];
-			if (side && !event.shiftKey) along(row.at, side > 0);
-			else if (((side && event.shiftKey) || longer) && may(card)) {
-				const dates = would.get(row.at) ?? datesOf(card);
-				const span = spanOf(dates)!;
-				const to = longer ? shiftedBy(works, span.end, longer) : shiftedBy(works, span.start, side!);
-				if (to === null || (longer && to < span.start)) return void event.preventDefault();
-				const next = longer ? { start: span.start, due: to } : keptLength({ ...datedOf(card), ...dates }, to);
-				if (!next) return;
-				preview(row.at, next);
-				const [start, end] = [spanOf(next)!.start, spanOf(next)!.end].map((day) =>
-					dateWords(dayText(day), page.today),
-				);
-				doing.spoken = `${keyOf(page, card)} would lie from ${start} to ${end}. Enter keeps it, Escape leaves it.`;
-			} else if (event.key === 'Escape' && would.size) {
-				would = new Map();
-				doing.spoken = 'It stays where it was.';
-			} else if (event.key === 'Enter' && would.has(row.at)) void give(row.at, would.get(row.at)!);
-			else return;
-		}
+		} else if (does === 'along') along(row.at, on);
+		else if (does === 'move' || does === 'longer' || does === 'shorter') step(row.at, does, on);
+		else if (does === 'leave' && would.size) {
+			would = new Map();
+			doing.spoken = 'It stays where it was.';
+		} else if (does === 'open' && would.has(row.at)) void give(row.at, would.get(row.at)!);
+		else return;
 		event.preventDefault();
+	}
+	/** Shows where a card would lie a working day on or back, or with another end; nothing is kept yet. */
+	function step(at: number, does: 'move' | 'longer' | 'shorter', on: boolean): void {
+		const card = page.cards[at]!;
+		if (!may(card)) return;
+		const dates = would.get(at) ?? datesOf(card);
+		const span = spanOf(dates)!;
+		const by = does === 'longer' || (does === 'move' && on) ? 1 : -1;
+		const to = shiftedBy(works, does === 'move' ? span.start : span.end, by);
+		if (to === null || (does !== 'move' && to < span.start)) return;
+		const next =
+			does === 'move' ? keptLength({ ...datedOf(card), ...dates }, to) : { start: span.start, due: to };
+		if (!next) return;
+		preview(at, next);
+		const lies = spanOf(next)!;
+		const [start, end] = [lies.start, lies.end].map((day) => dateWords(dayText(day), page.today));
+		doing.spoken = `${keyOf(page, card)} would lie from ${start} to ${end}. Enter keeps it, Escape leaves it.`;
 	}
 	const open = (card: TimelineCard) =>
 		`/boards/${page.boards.find(({ id }) => id === card.board)?.slug ?? ''}?card=${card.number}`;
@@ -420,7 +425,13 @@
 							onfocus={() => (focus = i)}
 							onclick={() => turn(row.id)}
 							><span aria-hidden="true">{folded.has(row.id) ? '▸' : '▾'}</span>
-							{row.name} <span class="sr-only">, {count(row.cards.length, 'card')} with a date</span></button
+							{row.name}<span class="sr-only"
+								>, {one
+									? [figuresOf(page, one), overWords(page, one), endWords(one, page.today)?.text ?? '']
+											.filter(Boolean)
+											.join(', ')
+									: `${count(row.cards.length, 'card')} with a date`}</span
+							></button
 						>
 						{#if one}<small
 								>{one.parts.length > 1
@@ -431,7 +442,7 @@
 								<a
 									class="link"
 									href={initiativeAddress(homeOf(one.board)?.slug ?? '', one.name)}
-									aria-label="The page of {one.name}">its page</a
+									aria-label="its page: {one.name}">its page</a
 								></small
 							>{:else}<small class="of">{count(row.cards.length, 'card')}</small>{/if}
 					</div>
@@ -460,12 +471,16 @@
 								style:width="{Math.max(3, (bar.end - doneBy + 1) * across.wide)}px"
 							></i>{/if}
 						{#if end}<span
+								aria-hidden="true"
 								class="end {end.tone}"
 								style:left="{left(
 									Math.max(bar.end, end.tone === 'late' && doneBy !== null ? doneBy : bar.end) + 1,
 								) + 6}px">{end.text}</span
 							>{/if}
-						<span class="figures" style:left="{Math.max(left(bar.start), seen.left + seen.label + 4)}px"
+						<span
+							class="figures"
+							aria-hidden="true"
+							style:left="{Math.max(left(bar.start), seen.left + seen.label + 4)}px"
 							>{figuresOf(page, one)}{#if over}<b class="warn">; {over}</b>{/if}</span
 						>
 					{/if}

@@ -2,6 +2,8 @@
 	import { dayText, mondayOf, parseDay, weekday } from '$core/calendar/days';
 	import type { BookingView, DaysPage } from '$core/pages/days';
 	import type { PersonHours } from '$core/pages/plan';
+	import { keys } from '../frame/keys.svelte';
+	import { pressed } from '../frame/keymap';
 	import NameTag from '../board/NameTag.svelte';
 	import { dateWords, figure, list, shortDate } from '../words';
 	import { aboutDay, rotaOf } from './day';
@@ -64,6 +66,7 @@
 					`${one.part === 'day' ? '' : `${one.part}: `}${one.called}${one.note ? `, ${one.note}` : ''}`,
 			),
 			...(cards.length ? [`on ${list(cards.map(({ key }) => key))}`] : []),
+			...(noteOf(person.id, day) ? [noteOf(person.id, day)] : []),
 			...(about.hours && isOver(person.id, day) ? ['over the promise of the week'] : []),
 		].join('; ');
 	}
@@ -78,9 +81,10 @@
 	}
 	let at = $state<[row: number, column: number]>([0, 0]);
 	function onkeydown(event: KeyboardEvent): void {
+		const does = pressed('days', event, { single: keys.on, write: true });
 		const step = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] }[event.key];
 		const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-cell]');
-		if (!step || !cell || event.ctrlKey || event.altKey || event.metaKey) return;
+		if ((does !== 'go' && does !== 'choose') || !step || !cell) return;
 		const [row, column] = cell.dataset.cell!.split(',').map(Number) as [number, number];
 		const to = [row + step[0]!, column + step[1]!] as [number, number];
 		const next = document.querySelector<HTMLElement>(`[data-cell="${to[0]},${to[1]}"]`);
@@ -88,8 +92,10 @@
 		event.preventDefault();
 		at = to;
 		next.focus();
-		if (event.shiftKey && step[1]) {
-			anchor ??= { person: people[row]!.id, day: days[column]! };
+		if (does === 'choose') {
+			const [person, day] = [people[row]!.id, days[column]!];
+			// From where it is now, unless it goes on from an end of what is chosen.
+			if (chosen?.person !== person || ![chosen.from, chosen.to].includes(day)) anchor = { person, day };
 			choose(people[row]!.id, days[to[1]]!, true);
 		}
 	}
@@ -156,7 +162,6 @@
 								data-cell="{row},{column}"
 								tabindex={at[0] === row && at[1] === column ? 0 : -1}
 								aria-pressed={isChosen(person.id, day)}
-								aria-label={words(person, day, about)}
 								title={words(person, day, about)}
 								onfocus={() => (at = [row, column])}
 								onclick={(event) => choose(person.id, day, event.shiftKey)}
@@ -166,20 +171,20 @@
 									choose(person.id, day, false);
 								}}
 								onpointerenter={() => drawing && anchor?.person === person.id && choose(person.id, day, true)}
-							>
+								><span class="sr-only">{words(person, day, about)}</span>
 								{#each down as one (one.id)}{@const run = runOf(one, column)}<span
 										class="down {one.part}"
 										class:long={run > 1}
 										class:on={!run}
-										>{#if run}<em style:width="calc({run} * (100% + 4px) - 8px)">{one.called}</em>{/if}</span
+										>{#if run}<em aria-hidden="true" style:width="calc({run} * (100% + 4px) - 8px)"
+												>{one.called}</em
+											>{/if}</span
 									>{/each}
 								{#if cards.length && about.hours && !down.some((one) => one.part === 'day')}<i
 										class="cards"
 										aria-hidden="true">{cards.length}</i
 									>{/if}
-								{#if note}<i class="note" aria-hidden="true" title={note}></i><span class="sr-only"
-										>{note}</span
-									>{/if}
+								{#if note}<i class="note" aria-hidden="true"></i>{/if}
 							</button>
 						</td>
 					{/each}
@@ -221,6 +226,9 @@
 		font-weight: 650;
 		white-space: nowrap;
 	}
+	.months td:first-child {
+		width: 150px;
+	}
 	th:first-child {
 		position: sticky;
 		left: 0;
@@ -228,6 +236,7 @@
 		width: 150px;
 		background: var(--paper);
 		overflow: hidden;
+		text-overflow: ellipsis;
 	}
 	th.today {
 		color: var(--brick);
@@ -344,6 +353,7 @@
 		border-bottom-color: transparent;
 	}
 	@media (max-width: 700px) {
+		.months td:first-child,
 		th:first-child {
 			width: 104px;
 		}

@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte';
 	import { mondayOf, dayText, parseDay } from '$core/calendar/days';
 	import type { DaysPage } from '$core/pages/days';
-	import type { Part } from '$core/people/bookings';
+	import type { DayPart } from '$core/people/bookings';
 	import DateField from '../form/DateField.svelte';
 	import type { Doing } from '../team/doing.svelte';
 	import { count, dateWords, list } from '../words';
@@ -26,7 +26,7 @@
 	);
 	let what = $state('site');
 	let site = $state('');
-	let part = $state<Part>('day');
+	let part = $state<DayPart>('day');
 	let note = $state('');
 	let problem = $state.raw<{ code: string; title: string } | null>(null);
 	const there = $derived(

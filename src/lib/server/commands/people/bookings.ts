@@ -1,5 +1,5 @@
 import { IsBoolean, IsIn, IsString, MaxLength } from 'class-validator';
-import { HALVES, type Part } from '../../../../core/people/bookings.ts';
+import { HALVES, type DayPart } from '../../../../core/people/bookings.ts';
 import { dayText, weekday } from '../../../../core/calendar/days.ts';
 import { hoursOn } from '../../../../core/capacity/hours.ts';
 import { notFound, Problem } from '../../problem.ts';
@@ -28,7 +28,7 @@ export class BookDays {
 
 	/** The whole of each day, or half of it. */
 	@IsIn(Object.keys(HALVES), { message: 'The part is day, morning or afternoon.' })
-	part!: Part;
+	part!: DayPart;
 
 	/** What for: a board, an initiative, or a site by its name; one of the three. */
 	@Optional()
@@ -253,7 +253,7 @@ async function clashes(
 	{ tx, team }: TeamContext,
 	person: string,
 	days: readonly string[],
-	part: Part,
+	part: DayPart,
 ): Promise<Clash[]> {
 	const { rows } = await tx.query<Clash>(
 		`select k.id, k.team_id as team, k.day::text,

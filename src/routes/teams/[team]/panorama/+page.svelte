@@ -10,6 +10,7 @@
 	import AskLine from '$lib/ui/panorama/AskLine.svelte';
 	import Timeline from '$lib/ui/panorama/Timeline.svelte';
 	import { sentenceOf } from '$lib/ui/panorama/words';
+	import TeamKeys from '$lib/ui/team/TeamKeys.svelte';
 	import Said from '$lib/ui/team/Said.svelte';
 	import { Doing } from '$lib/ui/team/doing.svelte';
 
@@ -43,15 +44,8 @@
 		window.print();
 	}
 	const keep = async () => handOver(`panorama-${page.today}.svg`, 'image/svg+xml', await draw());
-	function onkeydown(event: KeyboardEvent): void {
-		if (!(event.ctrlKey || event.metaKey) || event.key !== 'z') return;
-		if ((event.target as HTMLElement).closest('input, textarea, dialog')) return;
-		event.preventDefault();
-		void doing.undo();
-	}
 </script>
 
-<svelte:document {onkeydown} />
 <svelte:window onafterprint={() => (paper = '')} />
 
 <TeamFrame person={data.person!} team={page.team} boards={page.boards} here="Panorama">
@@ -87,6 +81,7 @@
 			/>{/await}
 	{/if}
 	<Said {doing} />
+	<TeamKeys place="panorama" title="Keys of the panorama" {doing} />
 </TeamFrame>
 {#if paper}<div class="paper">
 		<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn here, every word in it escaped -->

@@ -8,6 +8,7 @@
 	import PeopleLine from '$lib/ui/people/PeopleLine.svelte';
 	import PutDown from '$lib/ui/people/PutDown.svelte';
 	import UseTable from '$lib/ui/people/UseTable.svelte';
+	import TeamKeys from '$lib/ui/team/TeamKeys.svelte';
 	import Said from '$lib/ui/team/Said.svelte';
 	import { Doing } from '$lib/ui/team/doing.svelte';
 	import { count, dateWords, list } from '$lib/ui/words';
@@ -49,16 +50,7 @@
 	);
 	const name = (id: string) => days.people.find((one) => one.id === id)?.name.split(' ')[0] ?? 'somebody';
 	const lead = $derived(days.role === 'lead');
-	function onkeydown(event: KeyboardEvent): void {
-		if (event.key === 'Escape' && chosen && !document.querySelector('dialog[open]')) chosen = null;
-		if (!(event.ctrlKey || event.metaKey) || event.key !== 'z') return;
-		if ((event.target as HTMLElement).closest('input, textarea')) return;
-		event.preventDefault();
-		void doing.undo();
-	}
 </script>
-
-<svelte:document {onkeydown} />
 
 <TeamFrame person={data.person!} team={days.team} boards={days.boards} here="People">
 	{#snippet right()}<PeopleLine {team} here="days" />{/snippet}
@@ -178,6 +170,7 @@
 				/>{/key}{/if}
 	</div>
 	<Said {doing} />
+	<TeamKeys place="days" title="Keys of the days" {doing} onleave={() => (chosen = null)} />
 </TeamFrame>
 
 <style>

@@ -1,0 +1,7 @@
+import { reads } from '$lib/server/answers';
+import { panoramaPage } from '$lib/server/questions/panorama';
+import type { RequestEvent } from './$types';
+
+export const GET = reads('/api/teams/{team}/panorama', ({ params, url }: RequestEvent, person) =>
+	panoramaPage(person, params.team, url.searchParams.get('as') === 'kinds'),
+);
