@@ -158,3 +158,50 @@ export async function wideBoard(db: pg.Pool, cards = 2000, waiting = 3000): Prom
 	await db.query('analyze');
 	return 'wide';
 }
+
+/**
+ * A team of its own with twelve boards, so many cards with dates, of which many wait for others, and twelve initiatives
+ * that all boards share; someone of the demo leads it.
+ * @returns the id of the team
+ */
+export async function largePanorama(db: pg.Pool, lead: string, cards = 5000): Promise<string> {
+	const { rows } = await db.query<{ team: string }>(
+		`insert into team (name, time_zone) values ('Wide', 'Europe/Dublin') returning id as team`,
+	);
+	const { team } = rows[0]!;
+	await db.query(
+		`with lead as (
+			insert into membership (team_id, person_id, role) select $1, id, 'lead' from person where name = $2 returning person_id
+		), week as (
+			insert into working_week (team_id, person_id, from_day, hours) select $1, person_id, '2026-01-01', '{8,8,8,8,8,0,0}' from lead
+		), b as (
+			insert into board (team_id, name, slug, key, position, last_number, unit)
+			select $1, 'Wide ' || n, 'wide-' || n, 'W' || n, n, $3, 'hours' from generate_series(10, 21) n
+			returning id, position
+		), k as (
+			insert into board_column (board_id, name, kind, position, commitment)
+			select b.id, v.name, v.kind, v.at, v.at = 1 from b, (values ('Next', 'queue', 0), ('Working', 'work', 1), ('Done', 'done', 2)) v(name, kind, at)
+		), i as (
+			insert into initiative (board_id, name, wide, target) select id, 'Initiative ' || position, true, '2027-06-30' from b
+			returning id, name
+		), c as (
+			insert into card (board_id, number, title, rank, size, "left", start, due, initiative_id, created_at)
+			select b.id, n, 'Dated ' || n, 'y' || lpad(n::text, 8, '0'), 5, 5, date '2026-11-25' + (n % 400), date '2026-11-27' + (n % 400),
+				i.id, now()
+			from generate_series(0, $3::integer - 1) n
+			join b on b.position = 10 + n % 12
+			join i on i.name = 'Initiative ' || (10 + n / 12 % 12)
+			returning id, number
+		), owner as (
+			insert into card_owner (card_id, person_id) select c.id, lead.person_id from c, lead where c.number % 3 = 0
+		), link as (
+			insert into card_link (from_id, to_id, kind)
+			select a.id, z.id, 'blocks' from c a join c z on z.number - a.number in (4, 9) and a.number / 400 = z.number / 400
+			limit 8000
+		)
+		select`,
+		[team, lead, cards],
+	);
+	await db.query('analyze');
+	return team;
+}

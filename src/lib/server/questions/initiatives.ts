@@ -4,17 +4,27 @@ import { when, windowBefore, WINDOW_DAYS } from '../../../core/forecast/throughp
 import type { InitiativeFigures, InitiativePart } from '../../../core/pages/panorama.ts';
 import { tidy } from '../../../core/sums.ts';
 import { rows } from '../database.ts';
+import type { SprintAccounts } from '../../../core/sprint/accounts.ts';
 import type { Person } from '../sign-in.ts';
 import { boardHead } from './board-head.ts';
 import { boardFold } from './fold.ts';
 
 const SURE = 0.85;
 
-interface Row extends Omit<InitiativeFigures, 'parts' | 'cards' | 'finished' | 'doneBy'> {
+interface Row extends Omit<InitiativeFigures, 'parts' | 'cards' | 'finished' | 'doneBy' | 'begun'> {
 	/** Its leaf cards by board: numbers of the open ones and of the done ones. */
-	on: { board: string; slug: string; key: string; open: number[]; done: number[]; undated: number }[];
-	/** The day on which its first card came to be, and how many were finished on each of the last days. */
-	first: string | null;
+	on: {
+		board: string;
+		slug: string;
+		key: string;
+		open: number[];
+		done: number[];
+		undated: number;
+		/** The days on which the first of them was begun, and on which the first came to be. */
+		begun: string | null;
+		first: string;
+	}[];
+	/** How many were finished on each of the last days. */
 	finished: { day: string; cards: number }[];
 }
 
@@ -26,6 +36,7 @@ export const COUNTS = `(c.archived_at is null or c.clock = 'done')
  * Initiatives of a team with their figures, as far as boards may be seen. What is burned and left is read from the
  * histories of the boards, what was worked from logged time alone, as in every account.
  * @param which ids of those that are meant; null for all that are offered
+ * @param boards last parts of the addresses of boards on which their cards are likely to lie
  */
 export async function initiativesOf(
 	person: Person,
@@ -33,7 +44,15 @@ export async function initiativesOf(
 	today: Day,
 	zone: string,
 	which: readonly string[] | null,
+	boards: readonly string[] = [],
 ): Promise<InitiativeFigures[]> {
+	// What boards are known to be asked for is folded meanwhile.
+	const foldOf = async (slug: string): Promise<[string, SprintAccounts['cards']]> => [
+		slug,
+		(await boardFold(await boardHead(person, slug))).accounts.cards,
+	];
+	const begun = new Map(boards.map((slug) => [slug, foldOf(slug)]));
+	for (const fold of begun.values()) fold.catch(() => undefined);
 	const found = await rows<Row>(
 		`with seen as materialized (
 			select b.id, b.slug, b.key, b.position, r.role from board b
@@ -46,53 +65,53 @@ export async function initiativesOf(
 			select c.initiative_id, c.board_id, c.number, c.clock, c.start, c.due, c.created_at, c.started_at, c.finished_at
 			from meant m join card c on c.initiative_id = m.id join seen s on s.id = c.board_id
 			where ${COUNTS}
-		), on_board as (
+		), on_board as materialized (
 			select l.initiative_id, l.board_id,
 				coalesce(array_agg(l.number) filter (where l.clock <> 'done'), '{}') as open,
 				coalesce(array_agg(l.number) filter (where l.clock = 'done'), '{}') as done,
-				count(*) filter (where l.clock <> 'done' and coalesce(l.start, l.due) is null) as undated
+				count(*) filter (where l.clock <> 'done' and coalesce(l.start, l.due) is null) as undated,
+				(min(l.started_at) at time zone $5)::date::text as begun, (min(l.created_at) at time zone $5)::date::text as first
 			from leaf l group by 1, 2
-		), lately as (
+		), lately as materialized (
 			select initiative_id, (finished_at at time zone $5)::date as day, count(*) as cards from leaf
 			where clock = 'done' and finished_at > $4::date - ${WINDOW_DAYS + 2} group by 1, 2
-		), worked as (
-			select c.initiative_id, sum(t.hours) as hours,
-				sum(t.hours * h.rate) filter (where m.budget_money is not null and me.role = 'lead') as cost
+		), entry as materialized (
+			select m.id, m.budget_money is not null as priced, t.person_id, t.day, t.hours
 			from meant m
 			join card c on c.initiative_id = m.id
 			join seen s on s.id = c.board_id
 			join time_entry t on t.card_id = c.id and t.withdrawn_at is null
-			left join membership me on me.team_id = $2 and me.person_id = $1 and me.left_at is null
-			left join lateral (
-				select rate from hourly_rate where team_id = $2 and person_id = t.person_id and from_day <= t.day
+		), worked as materialized (
+			select id, sum(hours) as hours from entry group by 1
+		), cost as materialized (
+			select e.id, sum(e.hours * h.rate) as cost
+			from entry e
+			cross join lateral (
+				select rate from hourly_rate where team_id = $2 and person_id = e.person_id and from_day <= e.day
 				order by from_day desc limit 1
-			) h on m.budget_money is not null
+			) h
+			where e.priced and exists (
+				select from membership where team_id = $2 and person_id = $1 and left_at is null and role = 'lead')
 			group by 1
 		)
 		select m.id, m.name, m.board_id as board, m.wide, m.retired_at is not null as retired, m.stage, m.let_through as "letThrough",
 			m.lead_id as lead, m.purpose, m.start::text, m.target::text, m.budget_hours as hours, m.budget_money as money,
-			coalesce(w.hours, 0) as worked, w.cost,
-			(select min((l.started_at at time zone $5)::date)::text from leaf l where l.initiative_id = m.id) as begun,
-			(select min((l.created_at at time zone $5)::date)::text from leaf l where l.initiative_id = m.id) as first,
+			coalesce(w.hours, 0) as worked, o.cost,
 			(select coalesce(json_agg(json_build_object('board', s.id, 'slug', s.slug, 'key', s.key, 'open', o.open, 'done', o.done,
-				'undated', o.undated) order by s.id <> m.board_id, s.position), '[]')
+				'undated', o.undated, 'begun', o.begun, 'first', o.first) order by s.id <> m.board_id, s.position), '[]')
 			from on_board o join seen s on s.id = o.board_id where o.initiative_id = m.id) as on,
 			(select coalesce(json_agg(json_build_object('day', y.day, 'cards', y.cards)), '[]') from lately y where y.initiative_id = m.id) as finished
 		from meant m
-		left join worked w on w.initiative_id = m.id
+		left join worked w on w.id = m.id
+		left join cost o on o.id = m.id
 		order by m.target nulls last, m.name`,
 		[person.id, team, which, dayText(today), zone],
 		'initiatives',
 	);
 	const slugs = [...new Set(found.flatMap(({ on }) => on.map(({ slug }) => slug)))];
-	const folds = new Map(
-		await Promise.all(
-			slugs.map(
-				async (slug) => [slug, (await boardFold(await boardHead(person, slug))).accounts.cards] as const,
-			),
-		),
-	);
-	return found.map(({ on, first, finished, ...row }) => {
+	const folds = new Map(await Promise.all(slugs.map((slug) => begun.get(slug) ?? foldOf(slug))));
+	return found.map(({ on, finished, ...row }) => {
+		const first = earliest(on.map((one) => one.first));
 		const parts = on.map((one): InitiativePart => {
 			const cards = folds.get(one.slug)!;
 			let [burned, left] = [0, 0];
@@ -119,6 +138,7 @@ export async function initiativesOf(
 			window && cards.all > cards.done ? when(window.counts, cards.all - cards.done, [SURE])[0]! : null;
 		return {
 			...row,
+			begun: earliest(on.map((one) => one.begun)),
 			worked: tidy(row.worked),
 			cards,
 			parts,
@@ -130,3 +150,6 @@ export async function initiativesOf(
 		};
 	});
 }
+
+const earliest = (days: readonly (string | null)[]): string | null =>
+	days.reduce((first, day) => (day !== null && (first === null || day < first) ? day : first), null);

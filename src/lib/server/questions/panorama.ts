@@ -1,3 +1,4 @@
+import { PRIVATE_TITLE } from '../../../core/board/private.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { workdaysOf } from '../../../core/calendar/workdays.ts';
@@ -62,37 +63,16 @@ export async function panoramaPage(person: Person, team: string, kinds: boolean)
 	if (!head) throw notFound('team');
 	const { zone, ...rest } = head;
 	const today = zoneOf(zone).day(now().getTime());
-	const [[dated], initiatives, milestones, byKind] = await Promise.all([
-		rows<{ cards: TimelineCard[]; links: [number, number][]; loose: number }>(
-			`with seen as materialized (
-				select b.id from board b join board_right r on r.board_id = b.id and r.person_id = $2
-				where b.team_id = $1 and b.away_at is null
-			), dated as materialized (
-				select c.id, c.board_id, c.number, c.version, c.start, c.due, c.clock, c.started_at, c.initiative_id, c.class,
-					${TITLE_TO('$2')} as title, row_number() over (order by coalesce(c.start, c.due), c.board_id, c.number) - 1 as place
-				from seen s join card c on c.board_id = s.id
-				where coalesce(c.due, c.start) is not null and c.archived_at is null
-					and (c.clock <> 'done' or greatest(c.due, (c.finished_at at time zone $3)::date) > $4::date - ${BACK_DAYS})
-			), owned as (
-				select o.card_id, array_agg(o.person_id::text) as owners from dated d join card_owner o on o.card_id = d.id group by 1
-			)
-			select
-				(select coalesce(json_agg(json_build_object('id', c.id, 'board', c.board_id, 'number', c.number, 'title', c.title,
-					'version', c.version, 'start', c.start, 'due', c.due, 'clock', c.clock, 'owners', coalesce(o.owners, '{}'),
-					'initiative', c.initiative_id, 'class', c.class,
-					'day', case when c.clock = 'running' then $4::date - (c.started_at at time zone $3)::date + 1 end) order by c.place), '[]')
-				from dated c left join owned o on o.card_id = c.id) as cards,
-				(select coalesce(json_agg(json_build_array(a.place, b.place)), '[]')
-				from dated a join card_link l on l.from_id = a.id and l.kind = 'blocks' join dated b on b.id = l.to_id) as links,
-				(select count(*) from seen s join card c on c.board_id = s.id
-				where c.archived_at is null and c.clock <> 'done' and coalesce(c.due, c.start) is null
-					and not exists (select from card_link l where l.kind = 'blocks' and l.from_id = c.id)
-					and not exists (select from card_link l where l.kind = 'blocks' and l.to_id = c.id)
-					and not exists (select from card k where k.parent_id = c.id and k.archived_at is null)) as loose`,
-			[team, person.id, zone, dayText(today)],
-			'panorama-cards',
+	const [dated, initiatives, milestones, byKind] = await Promise.all([
+		datedOf(person, team, zone, dayText(today)),
+		initiativesOf(
+			person,
+			team,
+			today,
+			zone,
+			null,
+			head.boards.map(({ slug }) => slug),
 		),
-		initiativesOf(person, team, today, zone, null),
 		milestonesOf(person.id, team, today - BACK_DAYS),
 		kinds ? kindsOf(person, team) : null,
 	]);
@@ -103,9 +83,88 @@ export async function panoramaPage(person: Person, team: string, kinds: boolean)
 		workdays: workdaysOf((day) => teamWorks(rota, day), today - BACK_DAYS, today + AHEAD_DAYS),
 		milestones: withLate(milestones, initiatives, today),
 		initiatives,
-		...dated!,
+		...dated,
 		kinds: byKind,
 	};
+}
+
+/** Cards as columns: thousands of them are written and read the quickest so. */
+interface Columns {
+	id: string[] | null;
+	board: string[];
+	number: number[];
+	title: string[];
+	version: number[];
+	start: (string | null)[];
+	due: (string | null)[];
+	clock: TimelineCard['clock'][];
+	initiative: (string | null)[];
+	class: string[];
+	day: (number | null)[];
+	owners: [place: number, person: string][];
+	links: [from: number, to: number][];
+	loose: number;
+}
+
+/** Cards with dates over all boards of a team that somebody may see, what blocks what, and how many hang on nothing. */
+async function datedOf(
+	person: Person,
+	team: string,
+	zone: string,
+	today: string,
+): Promise<Pick<PanoramaPage, 'cards' | 'links' | 'loose'>> {
+	const [found] = await rows<Columns>(
+		`with seen as materialized (
+			select b.id from board b join board_right r on r.board_id = b.id and r.person_id = $2
+			where b.team_id = $1 and b.away_at is null
+		), dated as materialized (
+			select c.id, row_number() over (order by coalesce(c.start, c.due), c.board_id, c.number) - 1 as place
+			from seen s join card c on c.board_id = s.id
+			where coalesce(c.due, c.start) is not null and c.archived_at is null
+				and (c.clock <> 'done' or greatest(c.due, (c.finished_at at time zone $3)::date) > $4::date - ${BACK_DAYS})
+		)
+		select a.*,
+			(select coalesce(json_agg(json_build_array(d.place, o.person_id)), '[]') from dated d join card_owner o on o.card_id = d.id) as owners,
+			(select coalesce(json_agg(json_build_array(x.place, y.place)), '[]')
+			from dated x join card_link l on l.from_id = x.id and l.kind = 'blocks' join dated y on y.id = l.to_id) as links,
+			(select count(*) from seen s join card c on c.board_id = s.id
+			where c.archived_at is null and c.clock <> 'done' and coalesce(c.due, c.start) is null
+				and not exists (select from card_link l where l.kind = 'blocks' and l.from_id = c.id)
+				and not exists (select from card_link l where l.kind = 'blocks' and l.to_id = c.id)
+				and not exists (select from card k where k.parent_id = c.id and k.archived_at is null)) as loose
+		from (
+			select json_agg(id) as id, json_agg(board_id) as board, json_agg(number) as number, json_agg(title) as title,
+				json_agg(version) as version, json_agg(start) as start, json_agg(due) as due, json_agg(clock) as clock,
+				json_agg(initiative_id) as initiative, json_agg(class) as class, json_agg(day) as day
+			from (
+				select c.id, c.board_id, c.number, case when c.private and not may_see(c, $2) then '${PRIVATE_TITLE}' else c.title end as title,
+					c.version, c.start, c.due, c.clock, c.initiative_id, c.class,
+					case when c.clock = 'running' then $4::date - (c.started_at at time zone $3)::date + 1 end as day
+				from dated d join card c on c.id = d.id
+				order by d.place
+			) c
+		) a`,
+		[team, person.id, zone, today],
+		'panorama-cards',
+	);
+	const { links, loose, owners, ...columns } = found!;
+	// Plain objects: put together of others, thousands take several times as long.
+	const cards = (columns.id ?? []).map((id, i): TimelineCard => ({
+		id,
+		board: columns.board[i]!,
+		number: columns.number[i]!,
+		title: columns.title[i]!,
+		version: columns.version[i]!,
+		start: columns.start[i]!,
+		due: columns.due[i]!,
+		clock: columns.clock[i]!,
+		owners: [],
+		initiative: columns.initiative[i]!,
+		class: columns.class[i]!,
+		day: columns.day[i]!,
+	}));
+	for (const [place, owner] of owners) cards[place]!.owners.push(owner);
+	return { cards, links, loose };
 }
 
 /** Boards by kind of column, with the cards of each. */
