@@ -3,7 +3,6 @@
 	import { uses } from '$core/board/used';
 	import type { CardView, ColumnView, PersonView } from '$core/pages/board';
 	import { afterNavigate, goto } from '$app/navigation';
-	import { readPaste } from '$core/backlog/paste';
 	import type { Day } from '$core/calendar/zone';
 	import { pressed, type Does } from '../frame/keymap';
 	import { forPlace } from '../frame/place-keys';
@@ -428,7 +427,8 @@
 	async function add(title: string): Promise<boolean> {
 		const place = adding!;
 		// As in the backlog, an amount at the end of the line is its size.
-		const [line] = readPaste(title, head.unit);
+		const reading = await import('$core/backlog/paste').catch(() => null);
+		const line = reading?.readPaste(title, head.unit)[0];
 		const sent = await board.add(
 			place.column,
 			line?.title ?? title,

@@ -5,7 +5,7 @@
 	import { page } from '$app/state';
 	import { send } from '../send';
 	import { choose, placeAt, toDo, type Key } from './keymap';
-	import { PARTS } from '../set-up/parts';
+	import type { placesToGo } from './find-places';
 
 	/** A line of the list: what was found, or a place to go. */
 	type Line = Omit<Found, 'id' | 'board'>;
@@ -30,54 +30,17 @@
 	let chosen = $state(0);
 	let problem = $state('');
 
-	/** Where one can go and what one can do, by its words. */
-	const lenses = $derived((page.data.head as BoardHead | undefined)?.lenses ?? []);
-	const places = $derived([
-		...(slug
-			? [
-					...lenses.map(({ name, query }) => ({
-						words: `Look through the lens ${name}`,
-						to: `/boards/${slug}?${query}`,
-					})),
-					{ words: 'Go on the rounds', to: `/boards/${slug}/rounds` },
-					{ words: 'Walk the board', to: `/boards/${slug}/rounds?walk` },
-					{ words: 'Go to the board', to: `/boards/${slug}` },
-					{ words: 'Go to the backlog', to: `/boards/${slug}/backlog` },
-					...(sprints
-						? [
-								{ words: 'Plan the next sprint', to: `/boards/${slug}/plan` },
-								{ words: 'Settle the sprint', to: `/boards/${slug}/settle` },
-								{ words: 'Look back over the sprints', to: `/boards/${slug}/look-back` },
-							]
-						: []),
-					{ words: 'Look through the archive', to: `/boards/${slug}/archive` },
-					{ words: 'Go to flow', to: `/boards/${slug}/flow` },
-					{ words: 'Read about the board: what it is for, policies, people', to: `/boards/${slug}/about` },
-					...(lead
-						? [
-								{ words: 'Set-up', to: `/boards/${slug}/set-up` },
-								...PARTS.filter(({ id }) => sprints || id !== 'sprints').map(({ id, words }) => ({
-									words,
-									to: `/boards/${slug}/set-up?part=${id}`,
-								})),
-							]
-						: []),
-				]
-			: []),
-		...(team
-			? [
-					{ words: 'Go to the team: members, invitations', to: `/teams/${team}` },
-					{ words: 'Go to the people', to: `/teams/${team}/people` },
-					{ words: 'See who is where, by day', to: `/teams/${team}/people/days` },
-					{ words: 'Go to the panorama: several boards on a timeline', to: `/teams/${team}/panorama` },
-					{ words: 'Look at initiatives by stage', to: `/teams/${team}/panorama?as=stages` },
-					{ words: 'Go to the timesheet', to: `/teams/${team}/timesheet` },
-					{ words: 'Go to the account', to: `/teams/${team}/account` },
-				]
-			: []),
-		{ words: 'See all boards', to: '/' },
-		{ words: 'Make a token', to: '/you' },
-	]);
+	/** Where one can go and what one can do, by its words: fetched when somebody comes here. */
+	let list = $state.raw<typeof placesToGo | null>(null);
+	const load = () =>
+		void import('./find-places').then(
+			(found) => (list = found.placesToGo),
+			() => undefined,
+		);
+	const places = $derived(
+		list?.({ slug, sprints, lead, team, lenses: (page.data.head as BoardHead | undefined)?.lenses ?? [] }) ??
+			[],
+	);
 	/** What had the focus before: what is done is done there. */
 	let before = $state.raw<Element | null>(null);
 	const around = $derived(before?.isConnected ? before : null);
@@ -194,6 +157,7 @@
 		oninput={look}
 		onfocus={(event) => {
 			open = true;
+			load();
 			if (event.relatedTarget instanceof Element) before = event.relatedTarget;
 			else before = null;
 		}}
