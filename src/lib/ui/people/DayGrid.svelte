@@ -131,9 +131,7 @@
 						class:today={day === page.today}
 						title={page.holidays.find((one) => one.day === day)?.name ?? dateWords(day, page.today)}
 						><span class="sr-only">{dateWords(day, page.today)}</span><span aria-hidden="true"
-							>{weekday(parseDay(day)!) === 0 || day === days[0]
-								? shortDate(day)
-								: Number(day.slice(8))}</span
+							>{Number(day.slice(8))}</span
 						></th
 					>
 				{/each}
@@ -180,9 +178,8 @@
 												>{one.called}</em
 											>{/if}</span
 									>{/each}
-								{#if cards.length && about.hours && !down.some((one) => one.part === 'day')}<i
-										class="cards"
-										aria-hidden="true">{cards.length}</i
+								{#if cards.length && about.hours && !down.length}<i class="cards" aria-hidden="true"
+										>{cards.length}</i
 									>{/if}
 								{#if note}<i class="note" aria-hidden="true"></i>{/if}
 							</button>
@@ -325,8 +322,7 @@
 	}
 	.down:not(.long) em {
 		white-space: normal;
-		overflow-wrap: anywhere;
-		max-height: 36px;
+		max-height: 31px;
 	}
 	.down:is(.morning, .afternoon) em {
 		white-space: nowrap;
