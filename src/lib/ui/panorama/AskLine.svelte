@@ -22,7 +22,7 @@
 		value={asked.as}
 		onchange={(event) => onask({ as: of(event) as Asked['as'] })}
 		>{#each Object.entries(AS) as [id, name] (id)}<option value={id}>{name}</option>{/each}</select
-	>{#if asked.as === 'timeline'}{' '}of
+	>{#if asked.as === 'timeline'}<span class="of">of</span>
 		<select
 			class="choice"
 			aria-label="Rows by"
@@ -75,6 +75,9 @@
 	p {
 		margin: 0;
 		line-height: 1.9;
+	}
+	.of {
+		margin-left: 0.3em;
 	}
 	label {
 		white-space: nowrap;

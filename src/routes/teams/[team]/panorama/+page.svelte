@@ -53,7 +53,7 @@
 	<h1>
 		{#each said as { text, tone, to }, i (i)}
 			{#if to}<a class={tone} href={address(to)}>{text}</a>{:else if tone === 'strong'}<b>{text}</b
-				>{:else}<span class={tone}>{text}</span>{/if}{' '}
+				>{:else}<span class={tone}>{text}</span>{/if}
 		{/each}
 		<span class="acts screen-only">
 			{#if page.role === 'lead'}<button type="button" class="link" onclick={() => (milestone = { id: null })}
@@ -104,6 +104,9 @@
 		letter-spacing: 0;
 		padding: 9px 20px 8px;
 		flex: none;
+	}
+	h1 > * {
+		margin-right: 0.2em;
 	}
 	h1 a {
 		text-decoration: underline;
