@@ -110,7 +110,8 @@ export async function bigPictureDemo(): Promise<void> {
 			rows<{ id: string; key: string }>(
 				`select c.id, b.key || '-' || c.number as key
 				from initiative i join card c on c.initiative_id = i.id join board b on b.id = c.board_id
-				where i.name = $1 and c.archived_at is null and c.clock = $2
+				where i.name = $1 and c.archived_at is null and c.clock = $2 and (c.clock = 'running' or c.column_id is null)
+					and not exists (select from board_column k where k.id = c.column_id and k.name = 'Review')
 					and not exists (select from card k where k.parent_id = c.id)
 					and not exists (select from card_link l where l.to_id = c.id or l.from_id = c.id)
 				order by c.sprint_id is null, b.position desc, c.rank

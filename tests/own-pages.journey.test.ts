@@ -16,7 +16,7 @@ test('an initiative is talked about on its own page, with a picture; a question 
 	const { page } = member;
 	await page.getByRole('link', { name: NAME }).click();
 	await page.getByRole('heading', { name: NAME }).waitFor();
-	await page.getByText(/\d+ of \d+ cards are done/).waitFor();
+	await page.getByText(/\d+ of \d+ cards done/).waitFor();
 	await accessible(page);
 	await tidy(page);
 

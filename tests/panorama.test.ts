@@ -385,4 +385,29 @@ describe('the panorama', () => {
 		assert.equal((await picture(lead, s)).cards.find(({ id }) => id === s.lined)!.title, 'Lined up, renamed');
 		assert.equal((await refusal(picture(s.board.outsider, s))).code, 'team.not_found');
 	});
+
+	test('ways of looking at it are kept, shared with the team, and let go; what says nothing is none', async () => {
+		const s = await two();
+		const { lead, member, viewer, team } = s.board;
+		const keep = (by: Person, name: string, query: string, shared: boolean) =>
+			command(by, 'KeepTeamLens', { team, name, query, shared });
+		await keep(member, 'Mine', 'who=nobody', false);
+		await keep(lead, 'Late', 'late=yes&from=tide', true);
+		const lenses = async (by: Person) =>
+			(await picture(by, s)).lenses.map(({ name, query, mine }) => [name, query, mine]);
+		assert.deepEqual(await lenses(member), [
+			['Mine', 'who=nobody', true],
+			['Late', 'late=yes', false],
+		]);
+		assert.deepEqual(await lenses(viewer), [['Late', 'late=yes', false]]);
+		assert.equal((await refusal(keep(member, 'None', 'from=tide', false))).code, 'lens.empty');
+		assert.equal((await refusal(keep(viewer, 'All', 'late=yes', true))).code, 'right.missing');
+		const late = (await picture(lead, s)).lenses.find(({ name }) => name === 'Late')!.id;
+		assert.equal(
+			(await refusal(command(member, 'DropTeamLens', { team, lens: late }))).code,
+			'right.missing',
+		);
+		await command(lead, 'DropTeamLens', { team, lens: late });
+		assert.deepEqual(await lenses(viewer), []);
+	});
 });

@@ -191,6 +191,8 @@ const SOMEBODY_ELSES: Record<string, Standing[]> = {
 	SettleSprint: ['member'],
 	// Of initiatives that somebody else leads.
 	StageInitiative: ['member'],
+	// A shared one is let go by who made it, or by a lead.
+	DropTeamLens: ['viewer', 'member'],
 	// What somebody else has said.
 	ChangeComment: ['viewer', 'member'],
 	WithdrawComment: ['viewer', 'member'],

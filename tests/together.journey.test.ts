@@ -135,7 +135,7 @@ describe('notices', () => {
 		await other.page.getByLabel('Due', { exact: true }).fill('+3d');
 		await Promise.all([other.page.waitForResponse('**/api/commands'), other.page.keyboard.press('Tab')]);
 		await other.context.close();
-		const dated = page.getByRole('listitem').filter({ hasText: 'set its due date' });
+		const dated = page.getByRole('listitem').filter({ hasText: 'set its due date' }).filter({ hasText: key });
 		await dated.getByRole('button', { name: 'Move the date' }).click();
 		await dated.getByLabel('Due', { exact: true }).fill('18 dec');
 		await tidy(page);

@@ -95,3 +95,10 @@ create index calendar_address_board on calendar_address (board_id) where board_i
 
 -- Milestones hang on dates of cards: those with dates are looked for over several boards.
 create index card_dated on card (board_id, coalesce(due, start)) where coalesce(due, start) is not null and archived_at is null;
+
+-- A way of looking at what a team's boards show together is kept as one of a board is.
+alter table lens
+	alter board_id drop not null,
+	add team_id uuid references team,
+	add constraint lens_place check (num_nonnulls(board_id, team_id) = 1);
+create index lens_team on lens (team_id, person_id) where team_id is not null;

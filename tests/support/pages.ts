@@ -49,7 +49,7 @@ export const PAGES: Record<
 	'/calendar/[secret]': [
 		'anybody',
 		async (s) => {
-			const { secret } = await command(s.board.lead, 'MakeCalendarAddress', { board: null });
+			const { secret } = await command(s.board.viewer, 'MakeCalendarAddress', { board: null });
 			return `/calendar/${secret}`;
 		},
 	],

@@ -170,6 +170,16 @@ export const undoableCommands = (db: pg.Pool): Record<string, (s: Scene) => Prom
 			'KeepLens',
 			{ ...board(s), name: 'Late', query: 'where=due:~late', shared: false },
 		],
+		KeepTeamLens: (s) => [
+			s.board.viewer,
+			'KeepTeamLens',
+			{ team: s.board.team, name: 'Late', query: 'late=yes', shared: false },
+		],
+		DropTeamLens: async (s) => {
+			const lens = { team: s.board.team, name: 'Late', query: 'late=yes', shared: true };
+			const kept = await command(s.board.lead, 'KeepTeamLens', lens);
+			return [s.board.lead, 'DropTeamLens', { team: s.board.team, lens: kept.result.lens }];
+		},
 		DropLens: async (s) => {
 			const kept = await command(s.board.viewer, 'KeepLens', {
 				...board(s),

@@ -39,12 +39,17 @@ export function calendarText(name: string, entries: readonly CalendarEntry[], at
 		event.updatePropertyWithValue('dtstamp', stamp);
 		event.updatePropertyWithValue('dtstart', ICAL.Time.fromDateString(dayText(from)));
 		event.updatePropertyWithValue('dtend', ICAL.Time.fromDateString(dayText(to + 1)));
-		event.updatePropertyWithValue('summary', summary);
-		if (description) event.updatePropertyWithValue('description', description);
-		if (place) event.updatePropertyWithValue('location', place);
+		event.updatePropertyWithValue('summary', plain(summary));
+		if (description) event.updatePropertyWithValue('description', plain(description));
+		if (place) event.updatePropertyWithValue('location', plain(place));
 		if (url) event.updatePropertyWithValue('url', url);
 		event.updatePropertyWithValue('transp', free ? 'TRANSPARENT' : 'OPAQUE');
 		calendar.addSubcomponent(event);
 	}
 	return `${calendar.toString()}\r\n`;
 }
+
+/** Words without signs that end a line for some readers, or that the standard does not allow in a text. */
+const plain = (text: string): string =>
+	// eslint-disable-next-line no-control-regex -- they are what is taken out
+	text.replace(/[\u2028\u2029\u0085]/g, ' ').replace(/[\u0000-\u0008\u000B-\u001F\u007F]/g, '');

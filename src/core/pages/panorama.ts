@@ -1,5 +1,5 @@
 import type { Workdays } from '../calendar/workdays.ts';
-import type { Role, Unit } from './board.ts';
+import type { LensView, Role, Unit } from './board.ts';
 
 /** An initiative with its figures, over all boards that whoever looks may see. */
 export interface InitiativeFigures {
@@ -125,6 +125,8 @@ export interface PanoramaPage {
 	sprints: RulerSprint[];
 	milestones: MilestoneView[];
 	stages: { name: string; limit: number | null }[];
+	/** Ways of looking that were kept: one’s own, and those that are shared. */
+	lenses: LensView[];
 	initiatives: InitiativeFigures[];
 	cards: TimelineCard[];
 	/** Which card blocks which, by their places among the cards. */

@@ -52,7 +52,16 @@ const page = (more: Partial<PanoramaPage>): PanoramaPage => ({
 		{ id: 'q', name: 'Yuki', initials: 'YS', gone: false },
 	],
 	workdays: { week: [true, true, true, true, true, false, false], but: [] },
-	...{ holidays: [], sprints: [], milestones: [], stages: [], initiatives: [], cards: [], links: [] },
+	...{
+		holidays: [],
+		sprints: [],
+		milestones: [],
+		stages: [],
+		lenses: [],
+		initiatives: [],
+		cards: [],
+		links: [],
+	},
 	...{ loose: 0, kinds: null, ...more },
 });
 const all = readAsked(new URLSearchParams());

@@ -32,6 +32,7 @@ import { holdRetrospective, moveRetrospective } from './retrospective/hold.ts';
 import { changeNote, layNote, voteNote, withdrawNote, writeNote } from './retrospective/notes.ts';
 import { retryLetter } from './team/retry-letter.ts';
 import { makeTeam } from './team/make-team.ts';
+import { dropTeamLens, keepTeamLens } from './team/lenses.ts';
 import { shareInitiative, stageInitiative } from './team/initiatives.ts';
 import { changeTeam } from './team/change-team.ts';
 import { invite } from './people/invite.ts';
@@ -229,6 +230,8 @@ const all = [
 	addInitiative,
 	shareInitiative,
 	stageInitiative,
+	keepTeamLens,
+	dropTeamLens,
 	agreeAbsence,
 	bookDays,
 	dropBookings,

@@ -21,7 +21,10 @@ const AHEAD_DAYS = 800;
 /** *Done lately* is within so many days. */
 export const LATELY_DAYS = 14;
 
-type Head = Pick<PanoramaPage, 'team' | 'role' | 'boards' | 'people' | 'holidays' | 'sprints' | 'stages'> & {
+type Head = Pick<
+	PanoramaPage,
+	'team' | 'role' | 'boards' | 'people' | 'holidays' | 'sprints' | 'stages' | 'lenses'
+> & {
 	zone: string;
 };
 
@@ -51,7 +54,10 @@ export async function panoramaPage(person: Person, team: string, kinds: boolean)
 				join board_right r on r.board_id = b.id and r.person_id = $2
 				where s.ends > $3::date - ${BACK_DAYS}) as sprints,
 				(select coalesce(json_agg(json_build_object('name', x.name, 'limit', t.stage_limits -> x.name) order by x.n), '[]')
-				from unnest(t.stages) with ordinality x(name, n)) as stages
+				from unnest(t.stages) with ordinality x(name, n)) as stages,
+				(select coalesce(json_agg(json_build_object('id', l.id, 'name', l.name, 'query', l.query, 'shared', l.shared,
+					'mine', l.person_id = $2) order by l.shared, l.name), '[]')
+				from lens l where l.team_id = t.id and l.retired_at is null and (l.shared or l.person_id = $2)) as lenses
 			from team t
 			join membership me on me.team_id = t.id and me.person_id = $2 and me.left_at is null
 			where t.id = $1`,
@@ -137,7 +143,7 @@ async function datedOf(
 				json_agg(version) as version, json_agg(start) as start, json_agg(due) as due, json_agg(clock) as clock,
 				json_agg(initiative_id) as initiative, json_agg(class) as class, json_agg(day) as day
 			from (
-				select c.id, c.board_id, c.number, case when c.private and not may_see(c, $2) then '${PRIVATE_TITLE}' else c.title end as title,
+				select c.id, c.board_id, c.number, case when c.private and may_see(c, $2) is not true then '${PRIVATE_TITLE}' else c.title end as title,
 					c.version, c.start, c.due, c.clock, c.initiative_id, c.class,
 					case when c.clock = 'running' then $4::date - (c.started_at at time zone $3)::date + 1 end as day
 				from dated d join card c on c.id = d.id

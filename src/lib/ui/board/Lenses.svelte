@@ -1,42 +1,42 @@
 <script lang="ts">
-	import { lensQuery } from '$core/board/lens';
+	import type { LensView } from '$core/pages/board';
 	import Menu from '../frame/Menu.svelte';
-	import type { BoardState } from './board-state.svelte';
 
 	interface Props {
-		board: BoardState;
-		/** What the address says now. */
-		params: URLSearchParams;
+		lenses: readonly LensView[];
+		/** What the address says now, as a lens keeps it; empty where it is looked at as it is. */
+		query: string;
+		/** Whether one may share a lens, and let go of those of others. */
+		mayShare: boolean;
+		lead: boolean;
+		/** What is looked at, and by whom a shared lens is had: `the board`, `all who see the board`. */
+		what: string;
+		whom: string;
+		/** Keeps this one; false where it was refused. */
+		onkeep: (lens: { name: string; query: string; shared: boolean }) => Promise<boolean>;
+		ondrop: (lens: LensView) => void;
 		onlens: (query: string) => void;
 	}
-	/** Ways of looking at the board that were kept, and keeping this one: the last word of the sentence. */
-	let { board, params, onlens }: Props = $props();
-	const head = $derived(board.head);
-	const query = $derived(lensQuery(params));
-	const lens = $derived(head.lenses.find((one) => one.query === query));
+	/** Ways of looking that were kept, and keeping this one: the last word of the sentence. */
+	let { lenses, query, mayShare, lead, what, whom, onkeep, ondrop, onlens }: Props = $props();
+	const lens = $derived(lenses.find((one) => one.query === query));
 	let name = $state('');
 	let shared = $state(false);
 
 	async function keep(event: SubmitEvent, close: () => void): Promise<void> {
 		event.preventDefault();
-		const sent = await board.ask('KeepLens', { board: head.id, name: name.trim(), query, shared });
-		if (!sent.ok) return;
+		if (!(await onkeep({ name: name.trim(), query, shared }))) return;
 		close();
-		board.tell({ tone: 'done', text: `The lens ${name.trim()} is kept.`, undo: sent.answer.id });
 		[name, shared] = ['', false];
-	}
-	async function drop(id: string, called: string): Promise<void> {
-		const sent = await board.ask('DropLens', { board: head.id, lens: id });
-		if (sent.ok) board.tell({ tone: 'done', text: `The lens ${called} is let go.`, undo: sent.answer.id });
 	}
 </script>
 
-{#if query || head.lenses.length}
+{#if query || lenses.length}
 	<span class="lenses">
 		<Menu id="lenses" look="words">
 			{#snippet button()}<span class="word">{lens ? `through ${lens.name}` : 'lens'} ▾</span>{/snippet}
 			{#snippet children(close)}
-				{#each head.lenses as one (one.id)}
+				{#each lenses as one (one.id)}
 					<div class="one">
 						<button
 							type="button"
@@ -47,12 +47,12 @@
 							}}
 							>{one.name}{#if one.shared}<small>shared</small>{/if}</button
 						>
-						{#if one.mine || head.role === 'lead'}<button
+						{#if one.mine || lead}<button
 								type="button"
 								class="drop"
 								aria-label="Let go of the lens {one.name}"
 								title="Let it go"
-								onclick={() => void drop(one.id, one.name)}>×</button
+								onclick={() => ondrop(one)}>×</button
 							>{/if}
 					</div>
 				{/each}
@@ -61,13 +61,13 @@
 						onclick={() => {
 							onlens('');
 							close();
-						}}>The board as it is</button
+						}}>{what[0]!.toUpperCase() + what.slice(1)} as it is</button
 					>
 				{:else if query}
 					<form onsubmit={(event) => void keep(event, close)}>
 						<label>Keep this lens as <input required maxlength="60" bind:value={name} /></label>
-						{#if head.role !== 'viewer'}<label class="tick"
-								><input type="checkbox" bind:checked={shared} /> for all who see the board</label
+						{#if mayShare}<label class="tick"
+								><input type="checkbox" bind:checked={shared} /> for {whom}</label
 							>{/if}
 						<button class="go">Keep it</button>
 					</form>

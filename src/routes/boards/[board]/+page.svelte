@@ -11,6 +11,7 @@
 	import { arrangedWords } from '$core/board/fields';
 	import { readArrangement } from '$core/board/arrange';
 	import { Described } from '$lib/ui/board/described.svelte';
+	import { lensQuery } from '$core/board/lens';
 	import Lenses from '$lib/ui/board/Lenses.svelte';
 	import Layout from '$lib/ui/board/Layout.svelte';
 	import FilterLine from '$lib/ui/board/FilterLine.svelte';
@@ -133,7 +134,26 @@
 				past={data.stood !== null}
 				onpast={lookBack}
 			/>
-			<Lenses {board} params={page.url.searchParams} onlens={(query) => void look(query)} />
+			<Lenses
+				lenses={board.head.lenses}
+				query={lensQuery(page.url.searchParams)}
+				mayShare={board.head.role !== 'viewer'}
+				lead={board.head.role === 'lead'}
+				what="the board"
+				whom="all who see the board"
+				onkeep={async (lens) => {
+					const sent = await board.ask('KeepLens', { board: board.head.id, ...lens });
+					if (sent.ok)
+						board.tell({ tone: 'done', text: `The lens ${lens.name} is kept.`, undo: sent.answer.id });
+					return sent.ok;
+				}}
+				ondrop={({ id, name }) =>
+					void board.ask('DropLens', { board: board.head.id, lens: id }).then((sent) => {
+						if (sent.ok)
+							board.tell({ tone: 'done', text: `The lens ${name} is let go.`, undo: sent.answer.id });
+					})}
+				onlens={(query) => void look(query)}
+			/>
 		</div>
 	</Places>
 	<Sentence words={said} settle="/boards/{board.head.slug}/settle" {open} {filter} onfilter={narrow} />

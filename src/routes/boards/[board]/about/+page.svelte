@@ -97,12 +97,14 @@
 	{/await}
 {/if}
 <Places board={head} here="about">
-	{#if head.role !== 'viewer' && !head.away && !head.off.includes('dates')}<button
-			type="button"
-			class="link"
-			onclick={() => (shifting = true)}>Shift its dates</button
-		>{/if}
-	<a class="link" href="/activity?board={head.slug}">What was done lately</a>
+	<span class="links">
+		{#if head.role !== 'viewer' && !head.away && !head.off.includes('dates')}<button
+				type="button"
+				class="link"
+				onclick={() => (shifting = true)}>Shift its dates</button
+			>{/if}
+		<a class="link" href="/activity?board={head.slug}">What was done lately</a>
+	</span>
 </Places>
 <p class="sentence">{words}</p>
 <div class="page">
@@ -212,6 +214,20 @@
 </div>
 
 <style>
+	.links {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0 18px;
+	}
+	.links .link {
+		min-height: 24px;
+	}
+	@media (pointer: coarse) {
+		.links .link {
+			min-height: 44px;
+			align-content: center;
+		}
+	}
 	.sentence {
 		margin: 0;
 		padding: 9px 20px 8px;

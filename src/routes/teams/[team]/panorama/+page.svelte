@@ -7,6 +7,7 @@
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { followTeam } from '$lib/ui/frame/team-stream';
 	import { handOver } from '$lib/ui/chart/keep-picture';
+	import Lenses from '$lib/ui/board/Lenses.svelte';
 	import AskLine from '$lib/ui/panorama/AskLine.svelte';
 	import Timeline from '$lib/ui/panorama/Timeline.svelte';
 	import { sentenceOf } from '$lib/ui/panorama/words';
@@ -49,7 +50,25 @@
 <svelte:window onafterprint={() => (paper = '')} />
 
 <TeamFrame person={data.person!} team={page.team} boards={page.boards} here="Panorama">
-	{#snippet right()}<AskLine {page} {asked} {onask} />{/snippet}
+	{#snippet right()}
+		<div class="line">
+			<AskLine {page} {asked} {onask} />
+			<Lenses
+				lenses={page.lenses}
+				query={String(writeAsked(new URLSearchParams(), asked))}
+				mayShare={page.role !== 'viewer'}
+				lead={page.role === 'lead'}
+				what="the panorama"
+				whom="all of the team"
+				onkeep={async (lens) =>
+					(await doing.ask('KeepTeamLens', { team, ...lens }, `The lens ${lens.name} is kept.`)).ok}
+				ondrop={({ id, name }) =>
+					void doing.ask('DropTeamLens', { team, lens: id }, `The lens ${name} is let go.`)}
+				onlens={(query) =>
+					onask({ ...readAsked(new URLSearchParams()), ...readAsked(new URLSearchParams(query)) })}
+			/>
+		</div>
+	{/snippet}
 	<h1>
 		{#each said as { text, tone, to }, i (i)}
 			{#if to}<a class={tone} href={address(to)}>{text}</a>{:else if tone === 'strong'}<b>{text}</b
@@ -99,6 +118,12 @@
 {/if}
 
 <style>
+	.line {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0 14px;
+		align-items: baseline;
+	}
 	h1 {
 		font: 1rem/1.45 var(--text);
 		letter-spacing: 0;
