@@ -51,5 +51,4 @@ export function calendarText(name: string, entries: readonly CalendarEntry[], at
 
 /** Words without signs that end a line for some readers, or that the standard does not allow in a text. */
 const plain = (text: string): string =>
-	// eslint-disable-next-line no-control-regex -- they are what is taken out
 	text.replace(/[\u2028\u2029\u0085]/g, ' ').replace(/[\u0000-\u0008\u000B-\u001F\u007F]/g, '');
