@@ -107,8 +107,11 @@ interface Columns {
 	initiative: (string | null)[];
 	class: string[];
 	day: (number | null)[];
-	owners: [place: number, person: string][];
-	links: [from: number, to: number][];
+	/** Of each owner the place of the card and who it is; of each link the places of the two cards. */
+	owned: number[] | null;
+	owner: string[];
+	from: number[] | null;
+	to: number[];
 	loose: number;
 }
 
@@ -129,10 +132,7 @@ async function datedOf(
 			where coalesce(c.due, c.start) is not null and c.archived_at is null
 				and (c.clock <> 'done' or greatest(c.due, (c.finished_at at time zone $3)::date) > $4::date - ${BACK_DAYS})
 		)
-		select a.*,
-			(select coalesce(json_agg(json_build_array(d.place, o.person_id)), '[]') from dated d join card_owner o on o.card_id = d.id) as owners,
-			(select coalesce(json_agg(json_build_array(x.place, y.place)), '[]')
-			from dated x join card_link l on l.from_id = x.id and l.kind = 'blocks' join dated y on y.id = l.to_id) as links,
+		select a.*, o.owned, o.owner, l."from", l."to",
 			(select count(*) from seen s join card c on c.board_id = s.id
 			where c.archived_at is null and c.clock <> 'done' and coalesce(c.due, c.start) is null
 				and not exists (select from card_link l where l.kind = 'blocks' and l.from_id = c.id)
@@ -149,11 +149,14 @@ async function datedOf(
 				from dated d join card c on c.id = d.id
 				order by d.place
 			) c
-		) a`,
+		) a,
+		(select json_agg(d.place) as owned, json_agg(o.person_id) as owner from dated d join card_owner o on o.card_id = d.id) o,
+		(select json_agg(x.place) as "from", json_agg(y.place) as "to"
+		from dated x join card_link l on l.from_id = x.id and l.kind = 'blocks' join dated y on y.id = l.to_id) l`,
 		[team, person.id, zone, today],
 		'panorama-cards',
 	);
-	const { links, loose, owners, ...columns } = found!;
+	const { loose, owned, owner, from, to, ...columns } = found!;
 	// Plain objects: put together of others, thousands take several times as long.
 	const cards = (columns.id ?? []).map((id, i): TimelineCard => ({
 		id,
@@ -169,8 +172,8 @@ async function datedOf(
 		class: columns.class[i]!,
 		day: columns.day[i]!,
 	}));
-	for (const [place, owner] of owners) cards[place]!.owners.push(owner);
-	return { cards, links, loose };
+	owned?.forEach((place, i) => cards[place]!.owners.push(owner[i]!));
+	return { cards, links: from?.map((one, i): [number, number] => [one, to[i]!]) ?? [], loose };
 }
 
 /** Boards by kind of column, with the cards of each. */

@@ -83,7 +83,7 @@ export const bookDays = teamCommand({
 		// Days off within a longer span are passed over; a span that is nothing else is asked about.
 		const days = input.anyway ? all : all.filter((day) => !away.includes(day));
 		const absent = rota.absences.filter(
-			(one) => one.person === person.id && one.from <= to && one.to >= from && !rota.holidays.has(one.from),
+			(one) => one.person === person.id && one.from <= to && one.to >= from,
 		);
 		if (!input.anyway && (absent.length || !days.length))
 			throw new Problem(
