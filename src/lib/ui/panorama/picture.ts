@@ -95,7 +95,7 @@ export function timelinePicture(page: PanoramaPage, asked: Asked, ruler: string 
 	}
 	for (const { day, name } of page.holidays)
 		rect(x(parseDay(day)!), HEAD, across.wide, high - HEAD, '#e9e1d0', `data-name="${escaped(name)}"`);
-	for (const { board, name, starts, ends, state } of page.sprints) {
+	for (const { board, name, number, starts, ends, state } of page.sprints) {
 		const [a, b] = [Math.max(across.start, parseDay(starts)!), parseDay(ends)!];
 		if (board !== ruler || b < across.start) continue;
 		rect(
@@ -106,7 +106,7 @@ export function timelinePicture(page: PanoramaPage, asked: Asked, ruler: string 
 			state === 'closed' ? '#e9e1d0' : 'none',
 			`stroke="${INK}" ${state === 'coming' ? 'stroke-dasharray="4 3"' : ''}`,
 		);
-		text(x(a) + 4, 21, short(name, Math.max(2, Math.floor(((b - a + 1) * across.wide) / 7))));
+		text(x(a) + 4, 21, (b - a + 1) * across.wide > name.length * 7 ? name : String(number));
 	}
 	for (const { day, name } of page.milestones) {
 		const at = x(parseDay(day)!);
