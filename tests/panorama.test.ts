@@ -282,6 +282,21 @@ describe('milestones', () => {
 		assert.deepEqual(await rounds(s.yard.slug), []);
 	});
 
+	test('what two leads add to one at once both must be done before it', async () => {
+		const s = await withMilestone();
+		const { lead, team, key } = s.board;
+		await Promise.all(
+			[`${key}-1`, `${key}-2`].map((card) =>
+				command(lead, 'ChangeMilestone', { team, milestone: s.milestone, cards: [card] }),
+			),
+		);
+		const [milestone] = (await picture(lead, s)).milestones;
+		assert.deepEqual(
+			milestone!.cards.map((card) => card.key),
+			[`${key}-1`, `${key}-2`, `${s.yard.key}-1`],
+		);
+	});
+
 	test('other dates of a card say before whether it is still met', async () => {
 		const s = await withMilestone('2026-12-03');
 		const to = async (due: string) =>
@@ -293,7 +308,7 @@ describe('milestones', () => {
 		await command(lead, 'ChangeMilestone', {
 			team,
 			milestone: s.milestone,
-			cards: [],
+			withoutCards: [`${s.yard.key}-1`],
 			initiatives: [s.gauges],
 		});
 		assert.deepEqual((await to('2026-12-04'))[0]!.missed, [`${s.yard.key}-1`]);
@@ -367,6 +382,12 @@ describe('the panorama', () => {
 		assert.equal(row.work.slots, 3);
 		assert.deepEqual([row.queue.cards.length, row.queue.slots], [1, null]);
 		assert.equal(kinds!.titles[`${s.board.key}-1`], 'Working');
+		// A private card counts there as on its board; what it is called is not told.
+		await command(s.board.lead, 'AssignCard', { ...(await one(s.working)), owners: [s.board.lead.id] });
+		await command(s.board.lead, 'PrivateCard', { ...(await one(s.working)), private: true });
+		const again = (await picture(s.board.viewer, s, true)).kinds!;
+		assert.equal(again.rows.find(({ board }) => board === s.board.id)!.work.cards.length, 1);
+		assert.equal(again.titles[`${s.board.key}-1`], 'Private card');
 	});
 
 	test('shows nothing of a board that one may not see, nor counts it; private cards keep their titles', async () => {

@@ -190,7 +190,7 @@ async function kindsOf(person: Person, team: string): Promise<PanoramaPage['kind
 			(select coalesce(json_agg(json_build_object('kind', k.kind, 'card', b.key || '-' || c.number, 'title', ${TITLE_TO('$2')})
 				order by k.position desc, c.rank), '[]')
 			from card c join board_column k on k.id = c.column_id
-			where c.board_id = b.id and c.archived_at is null and may_see(c, $2)
+			where c.board_id = b.id and c.archived_at is null
 				and (k.kind <> 'done' or c.finished_at > $3::timestamptz - interval '${LATELY_DAYS} days')) as cards
 		from board b
 		join board_right r on r.board_id = b.id and r.person_id = $2

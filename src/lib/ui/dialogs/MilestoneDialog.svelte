@@ -2,6 +2,7 @@
 	import { Input, Label, Select } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import type { PanoramaPage } from '$core/pages/panorama';
+	import type { CommandInput } from '../../commands';
 	import CardPick from '../form/CardPick.svelte';
 	import DateField from '../form/DateField.svelte';
 	import type { Doing } from '../team/doing.svelte';
@@ -34,7 +35,12 @@
 			: await doing.ask('AddMilestone', input(), `${name.trim()} is on ${on}.`);
 		if (sent.ok) onclose();
 	}
-	async function change(what: { cards?: string[]; initiatives?: string[] }): Promise<boolean> {
+	async function change(
+		what: Pick<
+			CommandInput<'ChangeMilestone'>,
+			'cards' | 'initiatives' | 'withoutCards' | 'withoutInitiatives'
+		>,
+	): Promise<boolean> {
 		const sent = await doing.ask(
 			'ChangeMilestone',
 			{ team: page.team.id, milestone: one!.id, ...what },
@@ -96,15 +102,11 @@
 				{@render before(
 					key,
 					`${title}, ${done ? 'done' : due ? `by ${dateWords(due, page.today)}` : 'without a date'}`,
-					() => void change({ cards: one.cards.flatMap((card) => (card.key === key ? [] : [card.key])) }),
+					() => void change({ withoutCards: [key] }),
 				)}
 			{/each}
 			{#each one.initiatives as id (id)}
-				{@render before(
-					nameOf(id),
-					'',
-					() => void change({ initiatives: one.initiatives.filter((known) => known !== id) }),
-				)}
+				{@render before(nameOf(id), '', () => void change({ withoutInitiatives: [id] }))}
 			{/each}
 		</ul>
 		{#if !one.cards.length && !one.initiatives.length}<p class="soft">Nothing yet.</p>{/if}
@@ -115,14 +117,14 @@
 					label="A card that must be done before it"
 					placeholder="a card, by words or key"
 					but={one.cards.map(({ key }) => key)}
-					onpick={({ key }) => change({ cards: [...one.cards.map((card) => card.key), key] })}
+					onpick={({ key }) => change({ cards: [key] })}
 				/>
 				<select
 					class="choice"
 					aria-label="An initiative that must be done before it"
 					bind:value={initiative}
 					onchange={() => {
-						if (initiative) void change({ initiatives: [...one.initiatives, initiative] });
+						if (initiative) void change({ initiatives: [initiative] });
 						initiative = '';
 					}}
 				>

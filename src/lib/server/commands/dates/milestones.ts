@@ -62,15 +62,25 @@ export class ChangeMilestone {
 	@Id('board')
 	board?: string | null;
 
-	/** Keys of all cards that must be done before it. */
+	/** Keys of cards that must be done before it too; those that must already stay. */
 	@Optional()
 	@CardKeys(200)
 	cards?: string[];
 
-	/** Ids of all initiatives that must be done before it. */
+	/** Ids of initiatives that must be done before it too. */
 	@Optional()
 	@Ids('initiative', 50)
 	initiatives?: string[];
+
+	/** Keys of cards that need not be done before it any more. */
+	@Optional()
+	@CardKeys(200)
+	withoutCards?: string[];
+
+	/** Ids of initiatives that need not be done before it any more. */
+	@Optional()
+	@Ids('initiative', 50)
+	withoutInitiatives?: string[];
 }
 
 export const changeMilestone = teamCommand({
@@ -92,8 +102,7 @@ export const changeMilestone = teamCommand({
 			after.day,
 			after.board,
 		]);
-		if (input.cards !== undefined || input.initiatives !== undefined)
-			await setBefore(context, input.milestone, input.cards, input.initiatives);
+		await changeBefore(context, input);
 		const moved = after.day === before.day ? '' : `, before on ${before.day}`;
 		context.note(`The milestone ${after.name} is on ${after.day}${moved}.`);
 	},
@@ -141,15 +150,12 @@ function boardOf({ boards }: TeamContext, board: string | null): string | null {
 	throw new Problem(422, 'board.unknown', 'A milestone is one of the team or of one of its boards.', 'board');
 }
 
-/** Says anew what must be done before a milestone; what is left out stays. */
-async function setBefore(
-	context: TeamContext,
-	milestone: string,
-	cards: readonly string[] | undefined,
-	initiatives: readonly string[] | undefined,
-): Promise<void> {
+/** Adds to what must be done before a milestone, and takes from it: what two say at once both holds. */
+async function changeBefore(context: TeamContext, input: ChangeMilestone): Promise<void> {
+	const { cards = [], initiatives = [], withoutCards = [], withoutInitiatives = [] } = input;
+	if (!cards.length && !initiatives.length && !withoutCards.length && !withoutInitiatives.length) return;
 	const { tx, team, person } = context;
-	await context.keep('milestone_before', { milestone_id: milestone });
+	await context.keep('milestone_before', { milestone_id: input.milestone });
 	const found = await tx.query<{ key: string; id: string | null }>(
 		`select a.key, c.id from unnest($1::text[]) a(key)
 		left join lateral (
@@ -159,30 +165,30 @@ async function setBefore(
 			join card c on c.board_id = b.id and c.number = split_part(a.key, '-', 2)::integer
 			where k.key = split_part(a.key, '-', 1) and may_see(c, $3)
 		) c on true`,
-		[[...new Set(cards ?? [])], team.id, person.id],
+		[[...new Set([...cards, ...withoutCards])], team.id, person.id],
 	);
 	const unknown = found.rows.find(({ id }) => id === null);
 	if (unknown)
 		throw new Problem(422, 'card.unknown', `The team’s boards hold no card ${unknown.key}.`, 'cards');
+	const idsOf = (keys: readonly string[]) =>
+		[...new Set(keys)].map((key) => found.rows.find((row) => row.key === key)!.id);
 	const known = await tx.query<{ id: string }>(
 		`select i.id from initiative i join board b on b.id = i.board_id and b.team_id = $2
 		join board_right r on r.board_id = b.id and r.person_id = $3
 		where i.id = any($1::uuid[])`,
-		[initiatives ?? [], team.id, person.id],
+		[initiatives, team.id, person.id],
 	);
-	if (initiatives && known.rows.length < new Set(initiatives).size)
+	if (known.rows.length < initiatives.length)
 		throw new Problem(422, 'initiative.unknown', 'The team has no such initiative.', 'initiatives');
-	if (cards)
-		await tx.query('delete from milestone_before where milestone_id = $1 and card_id is not null', [
-			milestone,
-		]);
-	if (initiatives)
-		await tx.query('delete from milestone_before where milestone_id = $1 and initiative_id is not null', [
-			milestone,
-		]);
+	await tx.query(
+		`delete from milestone_before
+		where milestone_id = $1 and (card_id = any($2::uuid[]) or initiative_id = any($3::uuid[]))`,
+		[input.milestone, idsOf(withoutCards), withoutInitiatives],
+	);
 	await tx.query(
 		`insert into milestone_before (milestone_id, card_id, initiative_id)
-		select $1::uuid, c, null::uuid from unnest($2::uuid[]) c union all select $1::uuid, null::uuid, i from unnest($3::uuid[]) i`,
-		[milestone, [...new Set(found.rows.map(({ id }) => id))], known.rows.map(({ id }) => id)],
+		select $1::uuid, c, null::uuid from unnest($2::uuid[]) c union all select $1::uuid, null::uuid, i from unnest($3::uuid[]) i
+		on conflict do nothing`,
+		[input.milestone, idsOf(cards), initiatives],
 	);
 }
