@@ -127,7 +127,38 @@ test('what is done without a connection is kept across a reload, said before lea
 		1,
 		'once',
 	);
-	assert.equal(await page.evaluate(() => localStorage.getItem('harrow.outbox')), null);
+	await context.close();
+});
+
+test('a change is said to be kept only once the device has kept it', async () => {
+	const { page, context } = await visit(server.url, 'Ines Okoro', `${BOARD}/backlog`);
+	await context.route('**/api/commands', (route) => route.abort());
+	// Another window of the same browser holds what is kept for a moment: the device is slow.
+	const other = await context.newPage();
+	await other.goto(`${server.url}/guide`);
+	await other.evaluate(
+		() =>
+			new Promise<void>((held) => {
+				const asked = indexedDB.open('harrow', 1);
+				asked.onsuccess = () => {
+					const store = asked.result.transaction('outbox', 'readwrite').objectStore('outbox');
+					const until = Date.now() + 1500;
+					const hold = () => {
+						if (Date.now() < until) store.count().onsuccess = hold;
+						else document.title = 'let go';
+					};
+					hold();
+					held();
+				};
+			}),
+	);
+	const field = page.getByRole('textbox', { name: 'Add a card to the backlog' });
+	await field.fill('Written on a slow device 3h');
+	await field.press('Enter');
+	await page.getByText(/kept here and sent when the connection is back: 1 change waits/).waitFor();
+	assert.equal(await other.title(), 'let go');
+	await context.unroute('**/api/commands');
+	await rows(page).filter({ hasText: 'Written on a slow device' }).waitFor();
 	await context.close();
 });
 

@@ -43,12 +43,12 @@ export async function keptCommands(): Promise<Kept[]> {
 	}
 }
 
-/** Keeps a command; several are kept in the order in which this is called. */
-export function keepCommand(command: Kept): void {
+/** Keeps a command; several are kept in the order in which this is called. Done once it would outlive the page. */
+export function keepCommand(command: Kept): Promise<void> {
 	// What is not to be cloned, such as what the interface watches, is written out first.
 	const plain = JSON.parse(JSON.stringify(command)) as Kept;
-	void device()
-		.then((db) => db?.add('outbox', plain))
+	return device()
+		.then(async (db) => void (await db?.add('outbox', plain)))
 		.catch(() => undefined);
 }
 

@@ -14,6 +14,8 @@ export interface Told {
 interface Waiting extends Kept {
 	answer: (sent: Sent) => void;
 	onwaiting?: () => void;
+	/** Done once the device has it. */
+	keeping?: Promise<void>;
 }
 
 const PAUSES_MS = [400, 1000, 2000, 4000, 8000, 15_000];
@@ -35,7 +37,7 @@ class Outbox {
 	private person = '';
 	private line: Waiting[] = [];
 	private sending = false;
-	private wake = () => {};
+	private wake: () => unknown = () => {};
 	private resumed = () => {};
 
 	/**
@@ -81,7 +83,7 @@ class Outbox {
 				...{ answer, onwaiting },
 			};
 			this.line.push(one);
-			if (!NEVER_KEPT.includes(command)) keepCommand(kept(one));
+			if (!NEVER_KEPT.includes(command)) one.keeping = keepCommand(kept(one));
 			void this.go();
 		});
 	}
@@ -103,6 +105,8 @@ class Outbox {
 	private async untilAnswered(one: Waiting): Promise<Sent> {
 		const body = JSON.stringify({ id: one.id, command: one.command, input: one.input });
 		for (let tries = 0; ; tries++) {
+			let soon = false;
+			this.wake = () => (soon = true);
 			try {
 				const response = await fetch('/api/commands', {
 					method: 'POST',
@@ -115,9 +119,13 @@ class Outbox {
 			} catch {
 				// No answer came: the command may have happened or not. Under its id it is asked again.
 			}
+			// It is said to be kept once it is.
+			await Promise.all(this.line.map(({ keeping }) => keeping));
 			this.waiting = this.line.length;
 			this.about = new Set(this.line.flatMap(({ input }) => (input as { card?: string }).card ?? []));
 			for (const each of this.line) each.onwaiting?.();
+			// The connection came back while this was on its way.
+			if (soon) continue;
 			await new Promise<void>((resolve) => {
 				const clock = setTimeout(resolve, PAUSES_MS[Math.min(tries, PAUSES_MS.length - 1)]);
 				this.wake = () => {
