@@ -57,8 +57,8 @@ const CORE = [
 	'account',
 	'people',
 	'pages',
-	'panorama',
 	'board',
+	'panorama',
 	'exchange',
 ];
 

@@ -109,6 +109,45 @@ describe('dates that follow', () => {
 		await phone.context.close();
 	});
 
+	test('of several cards by any field are shown before too, and moved together or alone', async () => {
+		const { third, ids } = await chain();
+		const { rows } = await db.query<{ id: string; waits: boolean }>(
+			`select o.id, o.column_id is null as waits from card c
+			join card o on o.board_id = c.board_id and (o.column_id is null) = (c.column_id is null)
+			where c.id = $1 and o.id <> all($2) and o.archived_at is null and o.clock = 'none'
+				and not exists (select from card_link l where o.id in (l.from_id, l.to_id)) order by o.rank limit 1`,
+			[ids[0], ids],
+		);
+		const [{ id: other, waits }] = rows as [{ id: string; waits: boolean }];
+		const { page, context, quiet } = await visit(
+			server.url,
+			'Ines Okoro',
+			waits ? `${BOARD}/backlog` : BOARD,
+		);
+		for (const id of [ids[0], other]) {
+			await page.locator(`li[data-card="${id}"] a`).first().focus();
+			await page.keyboard.press('p');
+		}
+		await page
+			.getByRole('group', { name: 'What to do with the picked cards' })
+			.getByRole('button', { name: 'Any field' })
+			.click();
+		const change = page.getByRole('dialog', { name: 'Change 2 cards' });
+		await change.getByLabel('Is from now on').fill('27 nov');
+		await change.getByRole('button', { name: 'Change 2 cards' }).click();
+		const dialog = page.getByRole('dialog', { name: '2 cards move 2 others' });
+		await dialog.getByRole('listitem').filter({ hasText: third }).waitFor();
+		await accessible(page);
+		await Promise.all([
+			page.waitForResponse('**/api/commands'),
+			dialog.getByRole('button', { name: 'Move all 4' }).click(),
+		]);
+		await page.getByText('2 cards are moved, and 2 cards with them.').first().waitFor();
+		assert.deepEqual((await dates(ids)).slice(1), ['2026-11-30 2026-12-01', '2026-12-02 2026-12-02']);
+		quiet();
+		await context.close();
+	});
+
 	test('of an initiative are shifted from a day on, as shown before', async () => {
 		const { rows } = await db.query<{ id: string; number: number; name: string; due: string }>(
 			`select c.id, c.number, i.name, c.due::text from card c join initiative i on i.id = c.initiative_id

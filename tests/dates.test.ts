@@ -2,11 +2,11 @@ import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { DatesPage } from '../src/core/pages/dates.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
-import { datesPage, shiftPage } from '../src/lib/server/questions/dates.ts';
+import { datesPage, shiftPage, teamDates } from '../src/lib/server/questions/dates.ts';
 import type { Person } from '../src/lib/server/sign-in.ts';
 import { useDatabase } from './support/database.ts';
 import { scene, type Scene } from './support/scene.ts';
-import { command, refusal } from './support/small-board.ts';
+import { command, refusal, smallBoard } from './support/small-board.ts';
 import { seen } from './support/sprint.ts';
 import { within } from './support/within.ts';
 
@@ -126,6 +126,52 @@ describe('moving the dates of a card', () => {
 			[c.cards[2], done.id],
 		);
 		assert.equal(counts.rows[0].n, 0);
+	});
+
+	test('of several cards at once is shown as it is done; what is no list of cards that one may see is refused', async () => {
+		const c = await chain();
+		const { lead, member, viewer, team } = c.board;
+		const both = [
+			{ card: c.cards[0], start: null, due: '2026-11-27' },
+			{ card: c.lined, start: null, due: '2026-12-01' },
+		];
+		const shown = await teamDates(member, team, both);
+		assert.deepEqual(
+			shown.moved.map(({ key }) => key),
+			c.keys.slice(1),
+		);
+		const cards = await Promise.all(both.map(async (card) => ({ ...(await one(card.card)), ...card })));
+		await command(member, 'MoveDates', { team, cards, followers: followers(shown) });
+		assert.deepEqual((await datesOf(c.cards))[2], ['2026-12-02', '2026-12-02']);
+		// A follower that is moved by hand too stays where it was put, and that is said.
+		const byHand = await teamDates(member, team, [
+			{ card: c.cards[0], start: null, due: '2026-12-04' },
+			{ card: c.cards[1], start: '2026-12-01', due: '2026-12-01' },
+		]);
+		assert.deepEqual(
+			byHand.conflicts.map(({ key, why }) => [key, why]),
+			[[c.keys[1], 'by-hand']],
+		);
+		const refused = (asked: Promise<unknown>, code: string) => assert.rejects(asked, { code });
+		for (const wrong of [
+			null,
+			'all',
+			[],
+			{},
+			[null],
+			[{ card: 'TIDE-1', start: null, due: null }],
+			[both[0], both[0]],
+		])
+			await refused(teamDates(member, team, wrong), 'invalid.cards');
+		await refused(teamDates(member, team, [{ ...both[0], due: 'soon' }]), 'invalid.due');
+		await refused(teamDates(member, team, [{ ...both[0], due: 7 }]), 'invalid.due');
+		await refused(teamDates(member, team, [{ ...both[0], start: '2026-12-09' }]), 'invalid.due');
+		const stranger = await smallBoard(db);
+		await refused(teamDates(stranger.lead, team, both), 'team.not_found');
+		await refused(teamDates(stranger.lead, stranger.team, both), 'card.not_found');
+		await command(lead, 'AssignCard', { ...(await one(c.lined)), owners: [lead.id] });
+		await command(lead, 'PrivateCard', { ...(await one(c.lined)), private: true });
+		await refused(teamDates(viewer, team, both), 'card.not_found');
 	});
 
 	test('goes by the working days of each team, over its holidays', async () => {

@@ -69,7 +69,16 @@ const TRIED: { [P in keyof Reads]: [parameters: Record<string, string>, body?: o
 	'/api/boards/{board}/shift': [[{ board: 'tidewatch', of: 'board', from: '2026-11-23', days: '3' }]],
 	'/api/cards/{key}/dates': [[{ key: 'TIDE-148', due: '2026-12-18' }]],
 	'/api/cards/{key}': [[{ key: 'TIDE-1' }], [{ key: 'TIDE-200' }]],
-	'/api/teams/{team}/panorama': [[{ team: 'the demo’s' }], [{ team: 'the demo’s', as: 'kinds' }]],
+	'/api/teams/{team}/panorama': [
+		[{ team: 'the demo’s' }],
+		[{ team: 'the demo’s', as: 'kinds' }],
+		[{ team: 'the demo’s', where: 'blocked:yes' }],
+	],
+	'/api/teams/{team}/dates': [
+		[{ team: 'the demo’s' }, { cards: [{ card: 'TIDE-148', start: null, due: '2026-12-18' }] }],
+	],
+	'/api/teams/{team}/conditions': [[{ team: 'the demo’s' }]],
+	'/api/teams/{team}/loose': [[{ team: 'the demo’s' }]],
 	'/api/teams/{team}/days': [[{ team: 'the demo’s' }], [{ team: 'the demo’s', day: '2026-11-02' }]],
 	'/api/mine': [[{}], [{ of: 'given' }], [{ of: 'done' }], [{ of: 'reviewing' }]],
 	'/api/notices': [[{}], [{ of: 'asks' }], [{ of: 'away' }], [{ q: 'nothing of that kind' }]],
@@ -131,12 +140,23 @@ describe('the published description', () => {
 	});
 });
 
+const idOf = async (key: string): Promise<string> => {
+	const [board, number] = key.split('-');
+	const { rows } = await db.query<{ id: string }>(
+		'select c.id from card c join board b on b.id = c.board_id where b.key = $1 and c.number = $2',
+		[board, number],
+	);
+	return rows[0]!.id;
+};
+
 describe('a client made of the description', () => {
 	for (const [path, asked] of Object.entries(TRIED))
 		for (const [parameters, body] of asked)
 			test(`${path} ${JSON.stringify(parameters)}`, async () => {
 				const { id } = READS[path as keyof Reads];
 				if (parameters.team) parameters.team = team;
+				for (const one of (body as { cards?: { card: string }[] })?.cards ?? [])
+					one.card = await idOf(one.card);
 				const answer = await client[id]!(parameters, body);
 				assert.equal(answer.status, 200, JSON.stringify(answer.data));
 				check(`${id[0]!.toUpperCase()}${id.slice(1)}Answer`, answer.data);

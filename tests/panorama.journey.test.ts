@@ -161,6 +161,57 @@ describe('the timeline', () => {
 		await context.close();
 	});
 
+	test('cards are narrowed by any field, in every reading, and kept as a lens; figures open to their cards', async () => {
+		const { page, context, quiet } = await visit(server.url, 'Bram Tolver', PANORAMA);
+		const heading = page.getByRole('heading', { level: 1 });
+		const dated = async () => Number(/(\d+) cards? to do/.exec(await heading.innerText())![1]);
+		const all = await dated();
+		await page.getByRole('button', { name: 'and… by any field' }).click();
+		const menu = page.getByRole('group', { name: 'Narrow by any field' });
+		await menu.getByLabel('Field', { exact: true }).selectOption('Due');
+		await menu.getByLabel('late', { exact: true }).check();
+		await page.waitForURL(/where=due/);
+		await menu.getByText('late', { exact: true }).last().waitFor();
+		await accessible(page);
+		await page.keyboard.press('Escape');
+		await page.getByRole('button', { name: 'Let go: late' }).waitFor();
+		const late = await dated();
+		assert.ok(late > 0 && late < all, `${late} of ${all}`);
+		const open = async (figure: RegExp, title: string) => {
+			await heading.getByRole('button', { name: figure }).click();
+			const behind = page.getByRole('region', { name: 'Cards behind the figure' });
+			await behind.getByRole('heading', { name: title }).waitFor();
+			const keys = await behind.getByRole('listitem').count();
+			await behind.getByRole('button', { name: 'Close' }).click();
+			await behind.waitFor({ state: 'detached' });
+			return keys;
+		};
+		assert.equal(await open(/to do with a date/, 'To do with a date'), late);
+		assert.equal(await open(/late\./, 'Late'), late);
+		await page.getByRole('button', { name: 'lens ▾' }).click();
+		await page.getByLabel('Keep this lens as').fill('What is late');
+		await page.getByRole('button', { name: 'Keep it', exact: true }).click();
+		await page.getByText('The lens What is late is kept.').waitFor();
+		await page.getByRole('button', { name: 'Let go: late' }).click();
+		await page.waitForURL((url) => !url.search.includes('where'));
+		assert.equal(await dated(), all);
+		const [, loose] = /(\d+) cards have no date and hang on nothing/.exec(await heading.innerText())!;
+		assert.equal(await open(/have no date/, 'Without a date'), Number(loose));
+		// The same choice over boards by kind of column: their slots say nothing of it.
+		await page.getByLabel('Looked at as').selectOption('boards by kind of column');
+		const inHand = page.getByRole('button', { name: /of \d+ slots?/ });
+		await inHand.first().waitFor();
+		await page.getByRole('button', { name: 'lens ▾' }).click();
+		await page.getByRole('button', { name: 'What is late', exact: true }).click();
+		await page.getByRole('button', { name: 'Let go: late' }).waitFor();
+		await page.getByRole('button', { name: 'through What is late ▾' }).waitFor();
+		await page.getByLabel('Looked at as').selectOption('boards by kind of column');
+		await page.getByRole('columnheader', { name: 'In hand' }).waitFor();
+		assert.equal(await inHand.count(), 0);
+		quiet();
+		await context.close();
+	});
+
 	test('a milestone is added, says what comes before it, and what will be late', async () => {
 		const { first, ids } = await pair();
 		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', PANORAMA);

@@ -1,11 +1,13 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { PanoramaPage } from '../src/core/pages/panorama.ts';
+import { readAskedFor } from '../src/core/panorama/asked.ts';
 import { accountPage } from '../src/lib/server/questions/account.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { datesPage } from '../src/lib/server/questions/dates.ts';
 import { initiativePage } from '../src/lib/server/questions/own-page.ts';
-import { panoramaPage } from '../src/lib/server/questions/panorama.ts';
+import { looseCards, panoramaPage } from '../src/lib/server/questions/panorama.ts';
+import { teamConditions } from '../src/lib/server/questions/sift.ts';
 import { roundsPage } from '../src/lib/server/questions/rounds.ts';
 import { boardDays } from '../src/lib/server/questions/board-days.ts';
 import type { Person } from '../src/lib/server/sign-in.ts';
@@ -46,8 +48,8 @@ async function two(): Promise<Two> {
 	const { rows: boards } = await db.query('select slug from board where id = $1', [yard]);
 	return { ...s, yard: { id: yard, slug: boards[0].slug, key: `Y${key}` }, chain: rows[0].id, gauges };
 }
-const picture = (person: Person, s: Scene, kinds = false): Promise<PanoramaPage> =>
-	panoramaPage(person, s.board.team, kinds);
+const picture = (person: Person, s: Scene, address = ''): Promise<PanoramaPage> =>
+	panoramaPage(person, s.board.team, readAskedFor(new URLSearchParams(address)));
 const gaugesOf = async (s: Two, person = s.board.lead) =>
 	(await picture(person, s)).initiatives.find(({ id }) => id === s.gauges)!;
 const pageOf = async (s: Two, slug = s.board.slug, name = 'Gauges') => {
@@ -373,7 +375,7 @@ describe('the panorama', () => {
 
 	test('boards by kind of column count the cards that stand there against their slots', async () => {
 		const s = await two();
-		const { kinds } = await picture(s.board.viewer, s, true);
+		const { kinds } = await picture(s.board.viewer, s, 'as=kinds');
 		const row = kinds!.rows.find(({ board }) => board === s.board.id)!;
 		assert.deepEqual(
 			row.work.cards.map(({ card }) => card),
@@ -385,9 +387,62 @@ describe('the panorama', () => {
 		// A private card counts there as on its board; what it is called is not told.
 		await command(s.board.lead, 'AssignCard', { ...(await one(s.working)), owners: [s.board.lead.id] });
 		await command(s.board.lead, 'PrivateCard', { ...(await one(s.working)), private: true });
-		const again = (await picture(s.board.viewer, s, true)).kinds!;
+		const again = (await picture(s.board.viewer, s, 'as=kinds')).kinds!;
 		assert.equal(again.rows.find(({ board }) => board === s.board.id)!.work.cards.length, 1);
 		assert.equal(again.titles[`${s.board.key}-1`], 'Private card');
+	});
+
+	test('is narrowed by any field and by words, as boards are; cards without dates count for initiatives and kinds', async () => {
+		const s = await two();
+		const { lead, viewer } = s.board;
+		await command(lead, 'DateCard', { ...(await one(s.lined)), due: '2026-12-04' });
+		await command(lead, 'ChangeCards', { board: s.board.id, cards: [await one(s.lined)], class: 'fixed' });
+		await command(lead, 'DescribeCard', { ...(await one(s.chain)), description: 'Of galvanised links' });
+		const found = async (address: string) => {
+			const { cards, narrowed, kinds } = await picture(viewer, s, address);
+			return {
+				...{
+					titles: cards.map(({ title }) => title),
+					initiatives: narrowed!.initiatives,
+					words: narrowed!.words,
+				},
+				work: kinds?.rows.flatMap(({ work }) => work.cards.map(({ card }) => card)),
+			};
+		};
+		const fixed = await found('where=class:fixed');
+		assert.deepEqual(fixed, {
+			titles: ['Lined up, renamed'],
+			initiatives: [s.gauges],
+			words: ['Fixed date'],
+			work: undefined,
+		});
+		assert.deepEqual((await found('where=!class:fixed')).titles, ['Chain']);
+		assert.deepEqual((await found('q=galvanised')).titles, ['Chain']);
+		assert.deepEqual((await found('q=galvanised&where=class:fixed')).titles, []);
+		// The card in work has no date.
+		const working = await found('as=kinds&q=working');
+		assert.deepEqual(
+			[working.titles, working.initiatives, working.work],
+			[[], [s.gauges], [`${s.board.key}-1`]],
+		);
+		assert.deepEqual((await found(`as=kinds&where=type:&who=${lead.id}`)).work, []);
+		const { offered } = await teamConditions(viewer, s.board.team);
+		assert.ok(offered.find(({ id }) => id === 'class')!.choices.some(({ key }) => key === 'fixed'));
+		const loose = await looseCards(viewer, s.board.team);
+		assert.equal(loose.cards.length, (await picture(viewer, s)).loose);
+		assert.equal(loose.titles[`${s.board.key}-1`], 'Working');
+		// What a private card is called is not found by whoever may not see it.
+		await command(lead, 'AssignCard', { ...(await one(s.chain)), owners: [lead.id] });
+		await command(lead, 'PrivateCard', { ...(await one(s.chain)), private: true });
+		for (const address of ['q=chain', 'q=galvanised'])
+			assert.deepEqual((await found(address)).titles, [], address);
+		assert.deepEqual((await found('where=due:2026-11-30')).titles, ['Lined up, renamed']);
+		// A name that came and went since is nobody's, and nothing that cannot be read is a fault.
+		assert.deepEqual((await found('where=labels:gone')).titles, []);
+		assert.equal((await picture(viewer, s, 'where=%E0%A4%A&where=:')).narrowed, null);
+		const stranger = (await smallBoard(db)).lead;
+		for (const asked of [teamConditions, looseCards])
+			await assert.rejects(asked(stranger, s.board.team), { status: 404 });
 	});
 
 	test('shows nothing of a board that one may not see, nor counts it; private cards keep their titles', async () => {

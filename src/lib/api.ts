@@ -8,7 +8,7 @@ import type { DatesPage, ShiftPage } from '../core/pages/dates.ts';
 import type { Found } from '../core/pages/find.ts';
 import type { MinePage } from '../core/pages/mine.ts';
 import type { NoticesPage } from '../core/pages/notices.ts';
-import type { PanoramaPage } from '../core/pages/panorama.ts';
+import type { NamedCards, PanoramaPage, TeamConditions } from '../core/pages/panorama.ts';
 import type { FlowPage } from '../core/pages/flow.ts';
 import type { BehindCard, LookBackPage, ReportPage } from '../core/pages/look-back.ts';
 
@@ -29,6 +29,9 @@ export interface Reads {
 	'/api/cards/{key}': CardPage;
 	'/api/cards/{key}/dates': DatesPage;
 	'/api/teams/{team}/panorama': PanoramaPage;
+	'/api/teams/{team}/dates': DatesPage;
+	'/api/teams/{team}/conditions': TeamConditions;
+	'/api/teams/{team}/loose': NamedCards;
 	'/api/teams/{team}/days': DaysPage;
 	'/api/find': Found[];
 	'/api/mine': MinePage;

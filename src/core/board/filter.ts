@@ -1,4 +1,4 @@
-import type { CardView } from '../pages/board.ts';
+import type { CardView, Offered } from '../pages/board.ts';
 import { fieldNamed, type Field } from './fields.ts';
 
 /** A condition: a field has one of these values, or (not) none of them. Keys that begin with ~ are plain words of the field. */
@@ -36,8 +36,17 @@ function conditionOf(text: string): Condition | null {
 const textOf = ({ field, any, not }: Condition) =>
 	`${not ? '!' : ''}${field}:${any.map(encodeURIComponent).join('|')}`;
 
+/** The conditions that an address names; what cannot be read is left out. */
+export const readWhere = (params: URLSearchParams): Condition[] =>
+	params.getAll('where').flatMap((text) => conditionOf(text) ?? []);
+/** Puts conditions into an address in the place of those that it named. */
+export function writeWhere(params: URLSearchParams, where: readonly Condition[]): void {
+	params.delete('where');
+	for (const condition of where) params.append('where', textOf(condition));
+}
+
 export function readFilter(params: URLSearchParams): Filter {
-	const where = params.getAll('where').flatMap((text) => conditionOf(text) ?? []);
+	const where = readWhere(params);
 	const owner = params.get('owner');
 	if (owner) where.push({ field: 'owners', any: [owner === 'nobody' ? '' : owner], not: false });
 	if (params.has('blocked')) where.push({ field: 'blocked', any: ['yes'], not: false });
@@ -47,9 +56,9 @@ export function readFilter(params: URLSearchParams): Filter {
 /** Puts a filter into an address, leaving the rest of it as it is. */
 export function writeFilter(url: URL, filter: Filter): URL {
 	const next = new URL(url);
-	for (const name of ['text', 'where', 'owner', 'blocked', 'outside']) next.searchParams.delete(name);
+	for (const name of ['text', 'owner', 'blocked', 'outside']) next.searchParams.delete(name);
 	if (filter.text) next.searchParams.set('text', filter.text);
-	for (const condition of filter.where) next.searchParams.append('where', textOf(condition));
+	writeWhere(next.searchParams, filter.where);
 	if (filter.outside) next.searchParams.set('outside', 'yes');
 	return next;
 }
@@ -57,11 +66,25 @@ export function writeFilter(url: URL, filter: Filter): URL {
 export const isNarrow = (filter: Filter): boolean =>
 	Boolean(filter.text || filter.where.length || filter.outside);
 
-/** The filter with another condition of a field in the place of what it had; none where no value is left. */
-export function withCondition(filter: Filter, field: string, any: readonly string[], not = false): Filter {
+/** What cards are narrowed to, with another condition of a field in the place of what it had; none where no value is left. */
+export function withCondition<T extends { where: Condition[] }>(
+	filter: T,
+	field: string,
+	any: readonly string[],
+	not = false,
+): T {
 	const others = filter.where.filter((condition) => condition.field !== field);
 	return { ...filter, where: any.length ? [...others, { field, any: [...any], not }] : others };
 }
+
+/** The fields that conditions can be on. */
+export const offeredOf = (fields: readonly Field[]): Offered[] =>
+	fields
+		.filter((field) => field.values || field.said?.length)
+		.map(({ id, name, said = [], values }) => ({
+			...{ id, name },
+			choices: [...said.map(({ key, words }) => ({ key, name: words })), ...(values?.known ?? [])],
+		}));
 
 /** What a condition says, in plain words: `late`, `not Repair or Work`; null where its field or value is no more. */
 export function conditionWords(fields: readonly Field[], { field, any, not }: Condition): string | null {

@@ -103,6 +103,13 @@ export interface Face {
 	width: 'narrow' | 'usual' | 'wide';
 }
 
+/** A field that conditions can be on, and what it offers: plain words of it, and its values. */
+export interface Offered {
+	id: string;
+	name: string;
+	choices: { key: string; name: string }[];
+}
+
 /** A way of looking at a board that was kept under a name. */
 export interface LensView {
 	id: string;

@@ -59,6 +59,9 @@ export interface ShiftPage extends DatesPage {
 	stay: number;
 }
 
+/** So many cards get other dates at once. */
+export const MOST_DATED = 2000;
+
 /** Of what cards can be shifted together. */
 export const SHIFTED = ['board', 'sprint', 'initiative'] as const;
 export type ShiftOf = (typeof SHIFTED)[number];

@@ -1,5 +1,5 @@
 import type { Workdays } from '../calendar/workdays.ts';
-import type { LensView, Role, Unit } from './board.ts';
+import type { LensView, Offered, Role, Unit } from './board.ts';
 
 /** An initiative with its figures, over all boards that whoever looks may see. */
 export interface InitiativeFigures {
@@ -135,4 +135,25 @@ export interface PanoramaPage {
 	loose: number;
 	/** Boards by kind of column; null where that is not asked for. */
 	kinds: { rows: KindRow[]; titles: Record<string, string> } | null;
+	/** What cards were narrowed to by words and fields; null where they are all there. */
+	narrowed: Narrowed | null;
+}
+
+/** That only some cards are on the page. */
+export interface Narrowed {
+	/** The initiatives of those that pass, whether they have dates or not. */
+	initiatives: string[];
+	/** What each condition says. */
+	words: string[];
+}
+
+/** What cards of a team’s boards can be narrowed by. */
+export interface TeamConditions {
+	offered: Offered[];
+}
+
+/** Cards by their keys. */
+export interface NamedCards {
+	cards: { card: string; amount: null }[];
+	titles: Record<string, string>;
 }

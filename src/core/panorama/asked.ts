@@ -1,3 +1,5 @@
+import { readWhere, writeWhere, type Condition } from '../board/filter.ts';
+
 /** As what several boards are looked at together. */
 export const READINGS = ['timeline', 'kinds', 'stages'] as const;
 /** By what the rows of the timeline are put together. */
@@ -15,8 +17,10 @@ export interface Asked {
 	boards: string[];
 	/** The id of an owner; empty: anyone’s. */
 	who: string;
-	/** Words of key or title. */
+	/** Words that cards have, looked for as on a board. */
 	q: string;
+	/** Conditions on fields of theirs, as `offeredTogether` names them. */
+	where: Condition[];
 	/** Only what is late, or will be. */
 	late: boolean;
 }
@@ -33,8 +37,19 @@ export function readAsked(said: URLSearchParams): Asked {
 		boards: (said.get('boards') ?? '').split(',').filter(Boolean),
 		who: said.get('who') ?? '',
 		q: (said.get('q') ?? '').trim(),
+		where: readWhere(said),
 		late: said.get('late') === 'yes',
 	};
+}
+
+/** What of it chooses which cards are asked for; all else is looked at in what came. */
+export type AskedFor = Pick<Asked, 'as' | 'q' | 'where' | 'who'>;
+
+/** Reads of an address only what chooses the cards: whoever follows it need not ask again for the rest. */
+export function readAskedFor(said: URLSearchParams): AskedFor {
+	const as = oneOf(READINGS, said.get('as'));
+	const who = as === 'kinds' ? (said.get('who') ?? '') : '';
+	return { as, who, q: (said.get('q') ?? '').trim(), where: readWhere(said) };
 }
 
 /** Writes a change of what is looked at into an address; what is as at first is left out. */
@@ -47,6 +62,7 @@ export function writeAsked(said: URLSearchParams, change: Partial<Asked>): URLSe
 		else query.set(key, after[key]);
 	if (after.boards.length) query.set('boards', after.boards.join(','));
 	else query.delete('boards');
+	writeWhere(query, after.where);
 	if (after.late) query.set('late', 'yes');
 	else query.delete('late');
 	return query;

@@ -9,7 +9,9 @@ import {
 	broken,
 	daysLate,
 	isLate,
+	linesOf,
 	meantCards,
+	meantInitiatives,
 	overBudget,
 	progressOf,
 	rowsOf,
@@ -62,7 +64,7 @@ const page = (more: Partial<PanoramaPage>): PanoramaPage => ({
 		cards: [],
 		links: [],
 	},
-	...{ loose: 0, kinds: null, ...more },
+	...{ loose: 0, kinds: null, narrowed: null, ...more },
 });
 const all = readAsked(new URLSearchParams());
 
@@ -91,6 +93,46 @@ test('cards stand below what they are put together by, the earliest first; one o
 	assert.deepEqual(names(rowsOf(of, { ...all, of: 'classes' }, new Set())), ['Standard', 0, 1, 2]);
 });
 
+test('to each row of what waits a line goes from the nearest row of what it waits for; what is folded has none', () => {
+	const cards = [
+		card({ owners: ['p', 'q'] }),
+		card({ owners: ['q'] }),
+		card({ owners: ['p'], due: '2026-12-20' }),
+	];
+	const of = page({
+		cards,
+		links: [
+			[0, 1],
+			[0, 2],
+			[1, 2],
+		],
+	});
+	const lines = (folded: string[]) => {
+		const rows = rowsOf(of, { ...all, of: 'people' }, new Set(folded));
+		return linesOf(of, rows).map(({ link, rows: [from, to], crossed }) => [...link, from, to, crossed]);
+	};
+	// Ines: 0 in row 1, 2 in row 2; Yuki: 0 in row 4, 1 in row 5.
+	assert.deepEqual(lines([]), [
+		[0, 1, 4, 5, true],
+		[0, 2, 1, 2, false],
+		[1, 2, 5, 2, false],
+	]);
+	assert.deepEqual(lines(['p']), [[0, 1, 2, 3, true]]);
+});
+
+test('an initiative with a card that passes is meant, whatever it is called; others only by their names', () => {
+	const initiatives = [
+		initiative({}),
+		initiative({ id: 'j', name: 'Masts' }),
+		initiative({ id: 'k', name: 'Buoys' }),
+	];
+	const of = page({ initiatives, narrowed: { initiatives: ['j'], words: [] } });
+	const meant = (asked: Partial<typeof all>) =>
+		meantInitiatives(of, { ...all, ...asked }).map(({ name }) => name);
+	assert.deepEqual(meant({ q: 'gau' }), ['Gauges', 'Masts']);
+	assert.deepEqual(meant({ where: [{ field: 'class', any: ['fixed'], not: false }] }), ['Masts']);
+});
+
 test('an initiative stands there without any card that has dates', () => {
 	const of = page({ initiatives: [initiative({})], cards: [card({})] });
 	assert.deepEqual(
@@ -99,14 +141,13 @@ test('an initiative stands there without any card that has dates', () => {
 	);
 });
 
-test('words, owner, board and what is late narrow the picture', () => {
+test('owner, board and what is late narrow the picture', () => {
 	const cards = [
 		card({ title: 'Lamp on Curlew', due: '2026-11-20' }),
 		card({ board: 'B', owners: ['q'], start: '2026-11-20', due: '2026-12-02' }),
 		card({ due: '2026-11-20', clock: 'done' }),
 	];
 	const of = page({ cards, links: [[0, 1]] });
-	assert.deepEqual(meantCards(of, { ...all, q: 'curlew' }), [0]);
 	assert.deepEqual(meantCards(of, { ...all, who: 'q' }), [1]);
 	assert.deepEqual(meantCards(of, { ...all, boards: ['b'] }), [1]);
 	assert.deepEqual(meantCards(of, { ...all, late: true }), [0, 1]);
@@ -124,6 +165,16 @@ test('what an address says of it is read as it was written', () =>
 				boards: fc.uniqueArray(fc.constantFrom('tide', 'buoy-yard', 'shore')),
 				who: fc.constantFrom('', 'p'),
 				q: fc.string().map((text) => text.trim()),
+				where: fc.array(
+					fc.record(
+						{
+							field: fc.constantFrom('class', 'own-1'),
+							any: fc.array(fc.string(), { minLength: 1 }),
+							not: fc.boolean(),
+						},
+						{ noNullPrototype: true },
+					),
+				),
 				late: fc.boolean(),
 			}),
 			(asked) => {

@@ -56,16 +56,14 @@ export function broken(page: PanoramaPage): [from: number, to: number][] {
 	});
 }
 
-/** The places of the cards that are meant. */
+/** The places of the cards that are meant; the page itself has only those with the words and fields that are asked for. */
 export function meantCards(page: PanoramaPage, asked: Asked): number[] {
 	const today = parseDay(page.today)!;
 	const boards = boardsMeant(page, asked);
-	const words = asked.q.toLowerCase();
 	const crossed = asked.late ? new Set(broken(page).map(([, to]) => to)) : null;
 	return page.cards.flatMap((card, at) => {
 		if (!boards.has(card.board)) return [];
 		if (asked.who && !card.owners.includes(asked.who)) return [];
-		if (words && !`${keyOf(page, card)} ${card.title}`.toLowerCase().includes(words)) return [];
 		if (crossed && !isLate(card, today) && !crossed.has(at)) return [];
 		return [at];
 	});
@@ -79,11 +77,13 @@ export const boardsMeant = (page: PanoramaPage, { boards }: Asked): Set<string> 
 export function meantInitiatives(page: PanoramaPage, asked: Asked): InitiativeFigures[] {
 	const boards = boardsMeant(page, asked);
 	const words = asked.q.toLowerCase();
-	const shown = asked.who || asked.q || asked.late ? meantCards(page, asked) : [];
-	const with_ = new Set(shown.map((at) => page.cards[at]!.initiative));
+	const narrow = asked.who || asked.late;
+	const shown = narrow ? meantCards(page, asked).map((at) => page.cards[at]!.initiative) : [];
+	const with_ = new Set(narrow ? shown : (page.narrowed?.initiatives ?? []));
 	return page.initiatives.filter((one) => {
 		if (!boards.has(one.board) && !one.parts.some(({ board }) => boards.has(board))) return false;
 		if (with_.has(one.id)) return true;
+		if (asked.where.length) return false;
 		if (asked.late && !((daysLate(one) ?? 0) > 0)) return false;
 		if (asked.who && one.lead !== asked.who) return false;
 		return !words || one.name.toLowerCase().includes(words);
@@ -122,6 +122,35 @@ export function rowsOf(page: PanoramaPage, asked: Asked, folded: ReadonlySet<str
 		group,
 		...(group.folded ? [] : group.cards.map((at): CardRow => ({ kind: 'card', group: group.id, at }))),
 	]);
+}
+
+/** A dependency between two rows, as it is drawn. */
+export interface Line {
+	/** The places of the two cards on the page. */
+	link: [from: number, to: number];
+	/** The places of the rows. */
+	rows: [from: number, to: number];
+	/** What waits begins before what it waits for has ended. */
+	crossed: boolean;
+}
+
+/** The dependencies between cards that stand in rows: to each row of what waits from the nearest row of what it waits for. */
+export function linesOf(page: PanoramaPage, rows: readonly Row[]): Line[] {
+	const rowsAt = new Map<number, number[]>();
+	for (const [i, row] of rows.entries())
+		if (row.kind === 'card') rowsAt.set(row.at, [...(rowsAt.get(row.at) ?? []), i]);
+	const crossed = new Set(broken(page).map((link) => link.join(' ')));
+	const nearest = (among: readonly number[], row: number) =>
+		among.reduce((best, one) => (Math.abs(one - row) < Math.abs(best - row) ? one : best));
+	return page.links.flatMap((link) => {
+		const [ends, begins] = link.map((at) => rowsAt.get(at));
+		if (!ends || !begins) return [];
+		return begins.map((row): Line => ({
+			link,
+			rows: [nearest(ends, row), row],
+			crossed: crossed.has(link.join(' ')),
+		}));
+	});
 }
 
 function groupsOf(card: TimelineCard, of: Asked['of']): readonly string[] {

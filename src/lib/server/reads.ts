@@ -1,5 +1,5 @@
 import { MINE } from '../../core/pages/mine.ts';
-import { SHIFTED } from '../../core/pages/dates.ts';
+import { MOST_DATED, SHIFTED } from '../../core/pages/dates.ts';
 import { FIGURES } from '../../core/pages/look-back.ts';
 import type { Read } from '../api.ts';
 
@@ -92,7 +92,45 @@ export const READS: Record<Read, ReadDescription> = {
 		id: 'panorama',
 		summary:
 			'Several boards of a team as one picture: cards with dates, what blocks what, initiatives, milestones, sprints',
-		query: { as: 'kinds: boards by kind of column too' },
+		query: {
+			as: 'kinds: boards by kind of column too',
+			q: 'Only cards with these words',
+			where:
+				'Only cards of which this holds: a field, a colon, and values with | between them; ! before it: of which it does not',
+		},
+	},
+	'/api/teams/{team}/dates': {
+		id: 'teamDates',
+		summary: 'What would follow from giving some cards of a team other dates; nothing is changed',
+		body: {
+			type: 'object',
+			required: ['cards'],
+			properties: {
+				cards: {
+					type: 'array',
+					maxItems: MOST_DATED,
+					description: 'Each with the dates it would have, 2026-12-04; null for none',
+					items: {
+						type: 'object',
+						required: ['card', 'start', 'due'],
+						properties: {
+							card: { type: 'string', format: 'uuid' },
+							start: { type: ['string', 'null'], format: 'date' },
+							due: { type: ['string', 'null'], format: 'date' },
+						},
+					},
+				},
+			},
+		},
+	},
+	'/api/teams/{team}/conditions': {
+		id: 'teamConditions',
+		summary: 'The fields, and what they can be, by which cards of a team’s boards can be narrowed',
+	},
+	'/api/teams/{team}/loose': {
+		id: 'looseCards',
+		summary:
+			'The open cards of a team’s boards without a date, on which nothing hangs and that hang on nothing',
 	},
 	'/api/teams/{team}/days': {
 		id: 'days',

@@ -34,12 +34,17 @@ export function send<C extends Command>(
 	return outbox.send(command, input, onwaiting) as Promise<Sent<CommandResult<C>>>;
 }
 
-/** Asks the server for something; what it refuses, and that it could not be reached, is said in words. */
+/**
+ * Asks the server for something; what it refuses, and that it could not be reached, is said in words.
+ * @param body what is asked, where that is too long for an address
+ */
 export async function ask<T>(
 	path: string,
+	body?: object,
 ): Promise<{ ok: true; answer: T } | { ok: false; refusal: Refusal }> {
 	try {
-		const response = await fetch(path);
+		const headers = { 'content-type': 'application/json' };
+		const response = await fetch(path, body && { method: 'POST', headers, body: JSON.stringify(body) });
 		const answer = await response.json();
 		return response.ok ? { ok: true, answer } : { ok: false, refusal: answer };
 	} catch {

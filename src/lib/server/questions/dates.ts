@@ -11,13 +11,14 @@ import {
 } from '../../../core/dates/follow.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
 import {
+	MOST_DATED,
 	SHIFTED,
 	type DatesPage,
 	type DateTexts,
 	type ShiftOf,
 	type ShiftPage,
 } from '../../../core/pages/dates.ts';
-import { dayAsked } from '../asked.ts';
+import { dayAsked, isId } from '../asked.ts';
 import { rows } from '../database.ts';
 import { notFound, Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -63,7 +64,8 @@ export async function whatFollows(
 		team,
 		given.map(({ card }) => card),
 	);
-	if (given.some(({ card }) => !found.some(({ id }) => id === card))) throw notFound('card');
+	const seen = new Set(found.flatMap(({ id, sees }) => (sees ? [id] : [])));
+	if (given.some(({ card }) => !seen.has(card))) throw notFound('card');
 	const works = new Map<string, (at: Day) => boolean>();
 	for (const one of new Set(found.map((card) => card.team))) works.set(one, worksOf(await rotaOf(one)));
 	const known = new Map(found.map((card) => [card.id, card]));
@@ -225,8 +227,41 @@ export async function datesPage(
 	return page;
 }
 
-/** So many cards are shifted at once. */
-const MOST_SHIFTED = 2000;
+/**
+ * What would follow from giving some cards other dates.
+ * @param cards as they came: each with its id and both of its dates, null for none
+ * @throws Problem 404 where there is no such team or card that the person may see, 422 for what is no day, or no list of cards
+ */
+export async function teamDates(person: Person, team: string, cards: unknown): Promise<DatesPage> {
+	if (!isId(team)) throw notFound('team');
+	const wrong = (sentence: string) => new Problem(422, 'invalid.cards', sentence, 'cards');
+	if (!Array.isArray(cards) || !cards.length || cards.length > MOST_DATED)
+		throw wrong(`Name 1 to ${MOST_DATED} cards.`);
+	const given = cards.map((one: Record<string, unknown> | null): DatesGiven => {
+		if (typeof one?.card !== 'string' || !isId(one.card)) throw wrong('Each card is named by its id.');
+		const [start, due] = (['start', 'due'] as const).map((name) => {
+			const said = one[name];
+			if (said === null || said === '') return null;
+			if (typeof said !== 'string')
+				throw new Problem(422, `invalid.${name}`, 'A date is a text such as 2026-12-04, or null.', name);
+			return text(dayAsked(said, name));
+		}) as [string | null, string | null];
+		if (start && due && start > due)
+			throw new Problem(422, 'invalid.due', 'A card cannot be due before it starts.', 'due');
+		return { card: one.card, start, due };
+	});
+	if (new Set(given.map(({ card }) => card)).size < given.length)
+		throw wrong('Each card is given its dates once.');
+	const [found] = await rows<{ is: boolean }>(
+		`select exists (select from membership where team_id = $1 and person_id = $2 and left_at is null) as is`,
+		[team, person.id],
+		'dates-team',
+	);
+	if (!found!.is) throw notFound('team');
+	const { boards: _boards, ...page } = await whatFollows(person, team, given);
+	return page;
+}
+
 /** As far as cards can be shifted, in working days. */
 const FARTHEST = 1000;
 
@@ -264,15 +299,15 @@ export async function shiftPage(
 				when 'sprint' then c.sprint_id = (select id from sprint where board_id = $1 and number::text = $6)
 				else c.initiative_id = initiative_named($1, $6) end
 		order by coalesce(c.start, c.due), c.number
-		limit ${MOST_SHIFTED + 1}`,
+		limit ${MOST_DATED + 1}`,
 		[head.id, dayText(from), person.id, of, head.key, asks('which') ?? ''],
 		'cards-to-shift',
 	);
-	if (found.length > MOST_SHIFTED)
+	if (found.length > MOST_DATED)
 		throw new Problem(
 			422,
 			'shift.too_many',
-			`At most ${MOST_SHIFTED} cards are shifted at once; begin with those of one initiative or sprint.`,
+			`At most ${MOST_DATED} cards are shifted at once; begin with those of one initiative or sprint.`,
 		);
 	const works = worksOf(await rotaOf(head.teamId));
 	const mine = head.role !== 'viewer' && !head.away;

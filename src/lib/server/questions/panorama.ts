@@ -2,8 +2,9 @@ import { PRIVATE_TITLE } from '../../../core/board/private.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { workdaysOf } from '../../../core/calendar/workdays.ts';
-import { zoneOf } from '../../../core/calendar/zone.ts';
-import type { KindRow, PanoramaPage, TimelineCard } from '../../../core/pages/panorama.ts';
+import { DAY_MS, zoneOf, type Day } from '../../../core/calendar/zone.ts';
+import type { KindRow, NamedCards, PanoramaPage, TimelineCard } from '../../../core/pages/panorama.ts';
+import type { AskedFor } from '../../../core/panorama/asked.ts';
 import { isId } from '../asked.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
@@ -12,6 +13,7 @@ import { now } from '../time.ts';
 import { initiativesOf } from './initiatives.ts';
 import { milestonesOf, withLate } from './milestones.ts';
 import { rotaOf } from './rota.ts';
+import { siftOf } from './sift.ts';
 import { TITLE_TO } from './titles.ts';
 
 /** What ended so long ago is no longer on the picture. */
@@ -29,11 +31,12 @@ type Head = Pick<
 };
 
 /**
- * Several boards of a team as one picture: what has dates, initiatives, sprints, milestones.
- * @param kinds whether boards are asked for by kind of column too
+ * Several boards of a team as one picture: what has dates, initiatives, sprints, milestones; boards by kind of column
+ * where they are looked at so. Of cards there are those with the words and fields that are asked for; the rest of what is
+ * asked chooses among them.
  * @throws Problem 404 when there is no such team, or the person is not in it
  */
-export async function panoramaPage(person: Person, team: string, kinds: boolean): Promise<PanoramaPage> {
+export async function panoramaPage(person: Person, team: string, asked: AskedFor): Promise<PanoramaPage> {
 	if (!isId(team)) throw notFound('team');
 	const [[head], rota] = await Promise.all([
 		rows<Head>(
@@ -69,28 +72,27 @@ export async function panoramaPage(person: Person, team: string, kinds: boolean)
 	if (!head) throw notFound('team');
 	const { zone, ...rest } = head;
 	const today = zoneOf(zone).day(now().getTime());
-	const [dated, initiatives, milestones, byKind] = await Promise.all([
-		datedOf(person, team, zone, dayText(today)),
-		initiativesOf(
-			person,
-			team,
-			today,
-			zone,
-			null,
-			head.boards.map(({ slug }) => slug),
-		),
+	const slugs = head.boards.map(({ slug }) => slug);
+	const works = (day: Day) => teamWorks(rota, day);
+	const since = new Date(now().getTime() - BACK_DAYS * DAY_MS);
+	// What is narrowed is asked for first: all else goes by it.
+	const sifted = await siftOf(person, slugs, asked, since, today, works);
+	const [{ among, ...dated }, initiatives, milestones, byKind] = await Promise.all([
+		datedOf(person, team, zone, dayText(today), sifted?.ids ?? null),
+		initiativesOf(person, team, today, zone, null, slugs),
 		milestonesOf(person.id, team, today - BACK_DAYS),
-		kinds ? kindsOf(person, team) : null,
+		asked.as === 'kinds' ? kindsOf(person, team, sifted?.ids ?? null, asked.who) : null,
 	]);
 	return {
 		...rest,
 		me: person.id,
 		today: dayText(today),
-		workdays: workdaysOf((day) => teamWorks(rota, day), today - BACK_DAYS, today + AHEAD_DAYS),
+		workdays: workdaysOf(works, today - BACK_DAYS, today + AHEAD_DAYS),
 		milestones: withLate(milestones, initiatives, today),
 		initiatives,
 		...dated,
 		kinds: byKind,
+		narrowed: sifted && { initiatives: among, words: sifted.words },
 	};
 }
 
@@ -113,7 +115,21 @@ interface Columns {
 	from: number[] | null;
 	to: number[];
 	loose: number;
+	/** The initiatives of all that are meant. */
+	among: string[];
 }
+
+/** Open cards on the boards that are `seen` without a date, on which nothing hangs and that hang on nothing, in SQL. */
+const LOOSE = `from seen s join card c on c.board_id = s.id
+			where c.archived_at is null and c.clock <> 'done' and coalesce(c.due, c.start) is null
+				and not exists (select from card_link l where l.kind = 'blocks' and l.from_id = c.id)
+				and not exists (select from card_link l where l.kind = 'blocks' and l.to_id = c.id)
+				and not exists (select from card k where k.parent_id = c.id and k.archived_at is null)`;
+/** The boards of a team that somebody may see: of the team $1, for the person $2. */
+const SEEN = `seen as materialized (
+			select b.id, b.key from board b join board_right r on r.board_id = b.id and r.person_id = $2
+			where b.team_id = $1 and b.away_at is null
+		)`;
 
 /** Cards with dates over all boards of a team that somebody may see, what blocks what, and how many hang on nothing. */
 async function datedOf(
@@ -121,23 +137,19 @@ async function datedOf(
 	team: string,
 	zone: string,
 	today: string,
-): Promise<Pick<PanoramaPage, 'cards' | 'links' | 'loose'>> {
+	ids: readonly string[] | null,
+): Promise<Pick<PanoramaPage, 'cards' | 'links' | 'loose'> & { among: string[] }> {
 	const [found] = await rows<Columns>(
-		`with seen as materialized (
-			select b.id from board b join board_right r on r.board_id = b.id and r.person_id = $2
-			where b.team_id = $1 and b.away_at is null
-		), dated as materialized (
+		`with ${SEEN}, dated as materialized (
 			select c.id, row_number() over (order by coalesce(c.start, c.due), c.board_id, c.number) - 1 as place
 			from seen s join card c on c.board_id = s.id
 			where coalesce(c.due, c.start) is not null and c.archived_at is null
 				and (c.clock <> 'done' or greatest(c.due, (c.finished_at at time zone $3)::date) > $4::date - ${BACK_DAYS})
+				and ($5::uuid[] is null or c.id = any($5))
 		)
 		select a.*, o.owned, o.owner, l."from", l."to",
-			(select count(*) from seen s join card c on c.board_id = s.id
-			where c.archived_at is null and c.clock <> 'done' and coalesce(c.due, c.start) is null
-				and not exists (select from card_link l where l.kind = 'blocks' and l.from_id = c.id)
-				and not exists (select from card_link l where l.kind = 'blocks' and l.to_id = c.id)
-				and not exists (select from card k where k.parent_id = c.id and k.archived_at is null)) as loose
+			(select count(*) ${LOOSE}) as loose,
+			array(select distinct c.initiative_id from card c where c.id = any($5) and c.initiative_id is not null) as among
 		from (
 			select json_agg(id) as id, json_agg(board_id) as board, json_agg(number) as number, json_agg(title) as title,
 				json_agg(version) as version, json_agg(start) as start, json_agg(due) as due, json_agg(clock) as clock,
@@ -153,10 +165,10 @@ async function datedOf(
 		(select json_agg(d.place) as owned, json_agg(o.person_id) as owner from dated d join card_owner o on o.card_id = d.id) o,
 		(select json_agg(x.place) as "from", json_agg(y.place) as "to"
 		from dated x join card_link l on l.from_id = x.id and l.kind = 'blocks' join dated y on y.id = l.to_id) l`,
-		[team, person.id, zone, today],
+		[team, person.id, zone, today, ids],
 		'panorama-cards',
 	);
-	const { loose, owned, owner, from, to, ...columns } = found!;
+	const { loose, among, owned, owner, from, to, ...columns } = found!;
 	// Plain objects: put together of others, thousands take several times as long.
 	const cards = (columns.id ?? []).map((id, i): TimelineCard => ({
 		id,
@@ -173,11 +185,38 @@ async function datedOf(
 		day: columns.day[i]!,
 	}));
 	owned?.forEach((place, i) => cards[place]!.owners.push(owner[i]!));
-	return { cards, links: from?.map((one, i): [number, number] => [one, to[i]!]) ?? [], loose };
+	return { cards, links: from?.map((one, i): [number, number] => [one, to[i]!]) ?? [], loose, among };
 }
 
-/** Boards by kind of column, with the cards of each. */
-async function kindsOf(person: Person, team: string): Promise<PanoramaPage['kinds']> {
+/**
+ * The open cards of a team’s boards without a date, on which nothing hangs and that hang on nothing.
+ * @throws Problem 404 when there is no such team, or the person is not in it
+ */
+export async function looseCards(person: Person, team: string): Promise<NamedCards> {
+	if (!isId(team)) throw notFound('team');
+	const [found] = await rows<{ cards: { card: string; title: string }[] }>(
+		`with ${SEEN}
+		select (select coalesce(json_agg(json_build_object('card', s.key || '-' || c.number, 'title', ${TITLE_TO('$2')})
+				order by s.key, c.number), '[]') ${LOOSE}) as cards
+		from membership me
+		where me.team_id = $1 and me.person_id = $2 and me.left_at is null`,
+		[team, person.id],
+		'loose-cards',
+	);
+	if (!found) throw notFound('team');
+	return {
+		cards: found.cards.map(({ card }) => ({ card, amount: null })),
+		titles: Object.fromEntries(found.cards.map(({ card, title }) => [card, title])),
+	};
+}
+
+/** Boards by kind of column, with the cards of each that are among some, and that somebody owns where that is asked. */
+async function kindsOf(
+	person: Person,
+	team: string,
+	ids: readonly string[] | null,
+	who: string,
+): Promise<PanoramaPage['kinds']> {
 	const found = await rows<{
 		board: string;
 		slots: Record<'queue' | 'work' | 'done', number | null>;
@@ -191,12 +230,14 @@ async function kindsOf(person: Person, team: string): Promise<PanoramaPage['kind
 				order by k.position desc, c.rank), '[]')
 			from card c join board_column k on k.id = c.column_id
 			where c.board_id = b.id and c.archived_at is null
-				and (k.kind <> 'done' or c.finished_at > $3::timestamptz - interval '${LATELY_DAYS} days')) as cards
+				and (k.kind <> 'done' or c.finished_at > $3::timestamptz - interval '${LATELY_DAYS} days')
+				and ($4::uuid[] is null or c.id = any($4))
+				and ($5::text = '' or exists (select from card_owner o where o.card_id = c.id and o.person_id::text = $5))) as cards
 		from board b
 		join board_right r on r.board_id = b.id and r.person_id = $2
 		where b.team_id = $1 and b.away_at is null
 		order by b.position`,
-		[team, person.id, now()],
+		[team, person.id, now(), ids, who],
 		'panorama-kinds',
 	);
 	const titles: Record<string, string> = {};

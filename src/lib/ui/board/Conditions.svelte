@@ -1,34 +1,36 @@
 <script lang="ts">
-	import { conditionWords, withCondition, type Filter } from '$core/board/filter';
-	import { fieldNamed, type Field } from '$core/board/fields';
+	import { withCondition, type Condition } from '$core/board/filter';
+	import type { Offered } from '$core/pages/board';
 
 	interface Props {
-		fields: readonly Field[];
-		filter: Filter;
-		onfilter: (filter: Filter) => void;
+		/** The fields that there are; none while they are still asked for. */
+		offered: readonly Offered[];
+		where: Condition[];
+		/** They could not be had. */
+		failed?: boolean;
+		/** What a condition says. */
+		words: (condition: Condition) => string;
+		onwhere: (where: Condition[]) => void;
+		onopen?: () => void;
 	}
 	/** Conditions on any field: one of its values, or what plain words of it say; or none of them. */
-	let { fields, filter, onfilter }: Props = $props();
+	let { offered, where, failed = false, words, onwhere, onopen }: Props = $props();
 	let menu = $state<HTMLElement>();
 	let trigger = $state<HTMLElement>();
 	let open = $state(false);
 	let chosen = $state('due');
 
-	const offered = $derived(fields.filter((field) => field.values || field.said?.length));
-	const field = $derived(fieldNamed(offered, chosen) ?? offered[0]!);
-	const choices = $derived([
-		...(field.said ?? []).map(({ key, words }) => ({ key, name: words })),
-		...(field.values?.known ?? []),
-	]);
-	const condition = $derived(filter.where.find((one) => one.field === field.id));
+	const field = $derived(offered.find(({ id }) => id === chosen) ?? offered[0]);
+	const condition = $derived(where.find((one) => one.field === field?.id));
 	const any = $derived(condition?.any ?? []);
 
 	function choose(key: string, on: boolean): void {
 		const next = on ? [...any, key] : any.filter((one) => one !== key);
-		onfilter(withCondition(filter, field.id, next, condition?.not ?? false));
+		onwhere(withCondition({ where }, field!.id, next, condition?.not ?? false).where);
 	}
 	function place(event: ToggleEvent): void {
 		open = event.newState === 'open';
+		if (open) onopen?.();
 		if (!open || !trigger || !menu) return;
 		const box = trigger.getBoundingClientRect();
 		menu.style.top = `${box.bottom + 4}px`;
@@ -52,36 +54,36 @@
 	role="group"
 	aria-label="Narrow by any field"
 >
-	<p class="field">
-		<select aria-label="Field" bind:value={chosen}>
-			{#each offered as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
-		</select>
-		<select
-			aria-label="One or none of these"
-			value={condition?.not ? 'none' : 'one'}
-			disabled={!condition}
-			onchange={({ currentTarget: { value } }) =>
-				onfilter(withCondition(filter, field.id, any, value === 'none'))}
-		>
-			<option value="one">is one of</option>
-			<option value="none">is none of</option>
-		</select>
-	</p>
-	<ul>
-		{#each choices as choice (choice.key)}<li>
-				<label
-					><input
-						type="checkbox"
-						checked={any.includes(choice.key)}
-						onchange={(event) => choose(choice.key, event.currentTarget.checked)}
-					/>
-					{choice.name}</label
-				>
-			</li>{/each}
-	</ul>
-	{#if filter.where.length}<p>
-			{filter.where.map((one) => conditionWords(fields, one) ?? 'a field that is no more').join('; ')}
+	{#if field}<p class="field">
+			<select aria-label="Field" bind:value={chosen}>
+				{#each offered as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+			</select>
+			<select
+				aria-label="One or none of these"
+				value={condition?.not ? 'none' : 'one'}
+				disabled={!condition}
+				onchange={({ currentTarget: { value } }) =>
+					onwhere(withCondition({ where }, field.id, any, value === 'none').where)}
+			>
+				<option value="one">is one of</option>
+				<option value="none">is none of</option>
+			</select>
+		</p>
+		<ul>
+			{#each field.choices as choice (choice.key)}<li>
+					<label
+						><input
+							type="checkbox"
+							checked={any.includes(choice.key)}
+							onchange={(event) => choose(choice.key, event.currentTarget.checked)}
+						/>
+						{choice.name}</label
+					>
+				</li>{/each}
+		</ul>{:else}<p role="status">
+			{failed ? 'What it can be narrowed by could not be read. Open this again.' : 'Reading what there is…'}
 		</p>{/if}
+	{#if where.length}<p>{where.map(words).join('; ')}</p>{/if}
 </div>
 
 <style>

@@ -1,5 +1,13 @@
 <script lang="ts">
-	import { conditionWords, isNarrow, NO_FILTER, withCondition, type Filter } from '$core/board/filter';
+	import {
+		conditionWords,
+		isNarrow,
+		NO_FILTER,
+		offeredOf,
+		withCondition,
+		type Condition,
+		type Filter,
+	} from '$core/board/filter';
 	import type { PersonView } from '$core/pages/board';
 	import type { BoardState } from './board-state.svelte';
 	import Conditions from './Conditions.svelte';
@@ -26,6 +34,9 @@
 	);
 	const narrow = (field: string, any: string[], not = false) =>
 		onfilter(withCondition(filter, field, any, not));
+	const offered = $derived(offeredOf(board.fields));
+	const words = (condition: Condition) =>
+		conditionWords(board.fields, condition) ?? 'a field that is no more';
 </script>
 
 <form class="filter" onsubmit={(event) => event.preventDefault()} aria-label="Which cards are shown">
@@ -67,13 +78,13 @@
 			type="button"
 			class="link"
 			title="Let it go"
-			aria-label="Let go: {conditionWords(board.fields, condition) ?? 'a field that is no more'}"
+			aria-label="Let go: {words(condition)}"
 			onclick={() => narrow(condition.field, [])}
-			>{conditionWords(board.fields, condition) ?? 'a field that is no more'}
+			>{words(condition)}
 			<span aria-hidden="true">×</span></button
 		>
 	{/each}
-	<Conditions fields={board.fields} {filter} {onfilter} />
+	<Conditions {offered} where={filter.where} {words} onwhere={(where) => onfilter({ ...filter, where })} />
 	{#if isNarrow(filter)}<button type="button" class="link" onclick={() => onfilter(NO_FILTER)}
 			>Show all</button
 		>{/if}

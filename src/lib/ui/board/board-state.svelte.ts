@@ -16,7 +16,7 @@ import type { TableCard } from '$core/exchange/card-file';
 import { count, list } from '$core/words';
 import { enter, type CardClock } from '$core/flow/clock';
 import type { Command, CommandInput, CommandOnCards, CommandResult, Entry, NewCard } from '../../commands';
-import { cardsPatch, planPatch, stepFor, type CardStep } from './card-steps';
+import { cardsPatch, datesIn, planPatch, stepFor, type CardStep } from './card-steps';
 import type { DatesPage, DateTexts } from '$core/pages/dates';
 import { reread } from '../frame/reread';
 import { ask as read, send, type Refusal, type Sent } from '../send';
@@ -63,9 +63,9 @@ export class BoardState {
 		answer: (reason: string | null) => void;
 	} | null>(null);
 
-	/** What would follow from other dates of a card: asked for before anything is moved. */
+	/** What would follow from other dates of cards: asked for before anything is moved. */
 	following = $state.raw<{
-		card: CardView;
+		cards: readonly CardView[];
 		page: DatesPage;
 		answer: (moves: 'all' | 'one' | null) => void;
 	} | null>(null);
@@ -290,42 +290,50 @@ export class BoardState {
 	/** Gives a card another value of a field, as the field says how. */
 	put(card: CardView, change: FieldChange): Promise<Sent> {
 		const live = this.latest(card);
-		const { command, input, patch } = this.stepFor(live, change);
-		if (command !== 'DateCard') return this.apply([live], command, input, patch);
-		const { start = live.start, due = live.due } = input as Partial<DateTexts>;
-		return this.moveDates(live, { start, due }, () => {
+		const step = this.stepFor(live, change);
+		const { to } = datesIn(step, live);
+		if (!to) return this.apply([live], step.command, step.input, step.patch);
+		return this.moveDates([{ card: live, to }], () => {
 			const again = this.stepFor(this.latest(card), change);
 			return this.apply([this.latest(card)], again.command, again.input, again.patch);
 		});
 	}
 
 	/**
-	 * Gives a card other dates: where others hang on it, what follows is shown first, and asked.
-	 * @param alone moves this card only
+	 * Gives cards other dates: where others hang on them, what follows is shown first, and asked.
+	 * @param alone moves these cards only
 	 */
-	private async moveDates(card: CardView, to: DateTexts, alone: () => Promise<Sent>): Promise<Sent> {
-		const asked = new URLSearchParams({ start: to.start ?? '', due: to.due ?? '' });
-		const found = await read<DatesPage>(`/api/cards/${this.head.key}-${card.number}/dates?${asked}`);
+	private async moveDates(
+		dated: readonly { card: CardView; to: DateTexts }[],
+		alone: () => Promise<Sent>,
+	): Promise<Sent> {
+		const found = await read<DatesPage>(`/api/teams/${this.head.teamId}/dates`, {
+			cards: dated.map(({ card, to }) => ({ card: card.id, ...to })),
+		});
 		// Without a connection it is moved alone, as soon as there is one.
 		if (!found.ok) return alone();
 		const { moved, conflicts, milestones } = found.answer;
 		const missed = milestones.some((one) => one.missed.length > 0);
 		if (!moved.length && !conflicts.length && !missed) return alone();
 		const moves = await new Promise<'all' | 'one' | null>((answer) => {
-			this.following = { card, page: found.answer, answer };
+			this.following = { cards: dated.map(({ card }) => card), page: found.answer, answer };
 		});
 		this.following = null;
 		if (moves === 'one') return alone();
 		if (!moves) return { ok: false, refusal: { status: 0, code: 'left', title: 'Nothing was moved.' } };
 		const sent = await this.ask('MoveDates', {
 			team: this.head.teamId,
-			cards: [{ card: card.id, version: this.latest(card).version, ...to }],
+			cards: dated.map(({ card, to }) => ({ card: card.id, version: this.latest(card).version, ...to })),
 			followers: moved.map(({ card: id, version, to: dates }) => ({ card: id, version, ...dates })),
 		});
+		const many = dated.length > 1;
+		const moving = many
+			? `${count(dated.length, 'card')} are moved`
+			: `Card ${dated[0]!.card.number} is moved`;
 		if (sent.ok)
 			this.tell({
 				tone: 'done',
-				text: `Card ${card.number} is moved, and ${count(moved.length, 'card')} with it.`,
+				text: `${moving}, and ${count(moved.length, 'card')} with ${many ? 'them' : 'it'}.`,
 				undo: sent.answer.id,
 			});
 		return sent;
@@ -335,6 +343,19 @@ export class BoardState {
 	putAll(changes: readonly { card: CardView; change: FieldChange }[]): Promise<Sent> {
 		const [first] = changes;
 		if (changes.length === 1) return this.put(first!.card, first!.change);
+		const cards = changes.map(({ card }) => this.latest(card));
+		const once = new Set(cards.map(({ id }) => id)).size === cards.length;
+		const dated = changes.map(({ change }, i) => ({
+			card: cards[i]!,
+			...datesIn(this.stepFor(cards[i]!, change), cards[i]!),
+		}));
+		const together = () => this.doTogether(changes);
+		return once && dated.every((one): one is typeof one & { to: DateTexts } => one.to !== undefined)
+			? this.moveDates(dated, together)
+			: together();
+	}
+
+	private doTogether(changes: readonly { card: CardView; change: FieldChange }[]): Promise<Sent> {
 		const cards = new Map<string, CardView>();
 		const shown = new Map<string, CardView>();
 		const steps = changes.map(({ card, change }) => {

@@ -1,6 +1,7 @@
 import { intoLane } from '$core/board/lanes';
 import type { CardsChange, Change } from '$core/board/fields';
 import type { BoardHead, CardView } from '$core/pages/board';
+import type { DateTexts } from '$core/pages/dates';
 import { sized } from '$core/sprint/left';
 import type { Command, CommandInput } from '../../commands';
 
@@ -44,6 +45,13 @@ export function planPatch(head: BoardHead, sprint: number | null): (card: CardVi
 	const running = head.sprints.some((known) => known.number === sprint && known.startedAt);
 	return (card) =>
 		card.parts ? {} : { sprint, unplanned: running ? card.sprint !== sprint || card.unplanned : false };
+}
+
+/** The dates that a card gets by a step; none where it gives it none. */
+export function datesIn({ command, input }: CardStep, card: CardView): { to?: DateTexts } {
+	if (command !== 'DateCard') return {};
+	const { start = card.start, due = card.due } = input as Partial<DateTexts>;
+	return { to: { start, due } };
 }
 
 /**

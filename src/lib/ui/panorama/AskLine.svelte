@@ -1,6 +1,10 @@
 <script lang="ts">
-	import type { PanoramaPage } from '$core/pages/panorama';
+	import type { PanoramaPage, TeamConditions } from '$core/pages/panorama';
+	import { withCondition, type Condition } from '$core/board/filter';
+	import type { Offered } from '$core/pages/board';
 	import { type Asked } from '$core/panorama/asked';
+	import { togetherWords } from '$core/panorama/conditions';
+	import Conditions from '../board/Conditions.svelte';
 
 	interface Props {
 		page: PanoramaPage;
@@ -13,9 +17,28 @@
 	const OF = { initiatives: 'initiatives', boards: 'boards', people: 'people', classes: 'classes' };
 	const BY = { days: 'days', weeks: 'weeks', months: 'months' };
 	const of = (event: Event) => (event.currentTarget as HTMLSelectElement).value;
+
+	/** What cards can be narrowed by, once somebody wants to. */
+	let offered = $state.raw<Offered[]>([]);
+	let failed = $state(false);
+	async function ask(): Promise<void> {
+		if (offered.length) return;
+		failed = false;
+		try {
+			const response = await fetch(`/api/teams/${page.team.id}/conditions`);
+			if (!response.ok) throw new Error(response.statusText);
+			offered = ((await response.json()) as TeamConditions).offered;
+		} catch {
+			failed = true;
+		}
+	}
+	/** The page says each condition in words; one that it has not heard of yet is said by what is offered. */
+	const words = (condition: Condition) =>
+		(!offered.length && page.narrowed?.words[asked.where.indexOf(condition)]) ||
+		togetherWords(offered, condition);
 </script>
 
-<p>
+<div class="ask">
 	As <select
 		class="choice"
 		aria-label="Looked at as"
@@ -45,35 +68,49 @@
 		><option value="">all boards</option>{#if asked.boards.length > 1}<option value="several" disabled
 				>{asked.boards.length} boards</option
 			>{/if}{#each page.boards as { slug, name } (slug)}<option value={slug}>{name}</option>{/each}</select
-	>{#if asked.as !== 'kinds'}, of <select
-			class="choice"
-			aria-label="Whose"
-			value={asked.who}
-			onchange={(event) => onask({ who: of(event) })}
-			><option value="">everyone</option
-			>{#each page.people.filter((one) => !one.gone) as { id, name } (id)}<option value={id}>{name}</option
-				>{/each}</select
-		>,
+	>, of
+	<select class="choice" aria-label="Whose" value={asked.who} onchange={(event) => onask({ who: of(event) })}
+		><option value="">everyone</option
+		>{#each page.people.filter((one) => !one.gone) as { id, name } (id)}<option value={id}>{name}</option
+			>{/each}</select
+	>{#if asked.as !== 'kinds'},
 		<label
 			><input
 				type="checkbox"
 				checked={asked.late}
 				onchange={(event) => onask({ late: event.currentTarget.checked })}
 			/> late only</label
+		>{/if}
+	<input
+		class="words"
+		type="search"
+		aria-label="With these words"
+		placeholder="with these words"
+		value={asked.q}
+		onchange={(event) => onask({ q: event.currentTarget.value.trim() })}
+	/>
+	{#each asked.where as condition (condition.field)}
+		<button
+			type="button"
+			class="link"
+			title="Let it go"
+			aria-label="Let go: {words(condition)}"
+			onclick={() => onask(withCondition(asked, condition.field, []))}
+			>{words(condition)} <span aria-hidden="true">×</span></button
 		>
-		<input
-			class="words"
-			type="search"
-			aria-label="With these words"
-			placeholder="with these words"
-			value={asked.q}
-			onchange={(event) => onask({ q: event.currentTarget.value.trim() })}
-		/>{/if}
-</p>
+	{/each}
+	<Conditions
+		{offered}
+		where={asked.where}
+		{words}
+		{failed}
+		onopen={() => void ask()}
+		onwhere={(where) => onask({ where })}
+	/>
+</div>
 
 <style>
-	p {
-		margin: 0;
+	.ask {
 		line-height: 1.9;
 	}
 	.of {

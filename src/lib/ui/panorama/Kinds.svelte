@@ -6,6 +6,7 @@
 	import CardsBehind from '../behind/CardsBehind.svelte';
 	import WithBehind from '../behind/WithBehind.svelte';
 	import { count } from '../words';
+	import { cardAddress } from './words';
 
 	let { page, asked }: { page: PanoramaPage; asked: Asked } = $props();
 	const KINDS = { queue: 'Waiting', work: 'In hand', done: 'Done in two weeks' } as const;
@@ -15,10 +16,7 @@
 	);
 	const boardOf = (id: string) => page.boards.find((one) => one.id === id)!;
 	let picked = $state.raw<{ board: string; kind: keyof typeof KINDS } | null>(null);
-	const open = (key: string) => {
-		const board = page.boards.find((one) => key.startsWith(`${one.key}-`));
-		return `/boards/${board?.slug ?? ''}?card=${key.split('-')[1]}`;
-	};
+	const open = (key: string) => cardAddress(page.boards, key);
 	const cellOf = (row: (typeof rows)[number], kind: keyof typeof KINDS): KindCell => row[kind];
 	const sum = (kind: keyof typeof KINDS) => rows.reduce((total, row) => total + row[kind].cards.length, 0);
 </script>
@@ -52,23 +50,19 @@
 						{#each Object.keys(KINDS) as kind (kind)}
 							{@const cell = cellOf(row, kind as 'queue')}
 							{@const n = cell.cards.length}
+							<!-- What is narrowed says nothing of how full a column is. -->
+							{@const slots = page.narrowed || asked.who ? null : cell.slots}
 							<td>
 								<button
 									type="button"
 									class={kind}
-									class:over={cell.slots !== null && n > cell.slots}
+									class:over={slots !== null && n > slots}
 									aria-pressed={picked?.board === row.board && picked.kind === kind}
 									onclick={() => (picked = { board: row.board, kind: kind as 'queue' })}
 								>
 									<b>{n}</b>
-									<span
-										>{cell.slots === null
-											? n === 1
-												? 'card'
-												: 'cards'
-											: `of ${count(cell.slots, 'slot')}`}</span
-									>
-									{#if cell.slots !== null && cell.slots <= 12}<Slots limit={cell.slots} standing={n} />{/if}
+									<span>{slots === null ? (n === 1 ? 'card' : 'cards') : `of ${count(slots, 'slot')}`}</span>
+									{#if slots !== null && slots <= 12}<Slots limit={slots} standing={n} />{/if}
 									<i aria-hidden="true" style:width="{(n / most) * 100}%"></i>
 								</button>
 							</td>

@@ -17,7 +17,7 @@
 	import type { Asked } from '$core/panorama/asked';
 	import {
 		barOf,
-		broken,
+		linesOf,
 		datesOf,
 		keyOf,
 		progressOf,
@@ -114,13 +114,6 @@
 		if (focus < rows.length && !list.includes(focus)) list.push(focus);
 		return list;
 	});
-	/** Where the row of each card begins; of one in several rows the first. */
-	const topOf = $derived.by(() => {
-		const by = new Map<number, number>();
-		for (const [i, row] of rows.entries())
-			if (row.kind === 'card' && !by.has(row.at)) by.set(row.at, tops[i]!);
-		return by;
-	});
 
 	/** Dates that cards would have: while one is held, and until the server has answered. */
 	let would = $state.raw<ReadonlyMap<number, Dates>>(new Map());
@@ -129,12 +122,11 @@
 	const left = (day: Day) => seen.label + across.x(day);
 	const wideOf = (start: Day, end: Day) => Math.max(8, (end - start + 1) * across.wide - 1);
 
+	const drawn = $derived(linesOf(page, rows));
 	const lines = $derived.by(() => {
-		const crossed = new Set(broken(page).map(([from, to]) => `${from} ${to}`));
 		const [top, bottom] = [seen.top - 300, seen.top + seen.high + 300];
-		return page.links.flatMap(([from, to]) => {
-			const [a, b] = [topOf.get(from), topOf.get(to)];
-			if (a === undefined || b === undefined) return [];
+		return drawn.flatMap(({ link: [from, to], rows: [above, below], crossed }) => {
+			const [a, b] = [tops[above]!, tops[below]!];
 			if (Math.max(a, b) < top || Math.min(a, b) > bottom) return [];
 			const [x1, y1] = [left(spanAt(from).end + 1), a + CARD / 2];
 			const [x2, y2] = [left(spanAt(to).start), b + CARD / 2];
@@ -143,7 +135,7 @@
 				x2 - 6 >= bend
 					? `M${x1} ${y1}H${bend}V${y2}H${x2 - 1}`
 					: `M${x1} ${y1}h6V${(y1 + y2) / 2}H${x2 - 8}V${y2}h7`;
-			return [{ key: `${from} ${to}`, path, crossed: crossed.has(`${from} ${to}`), x2, y2 }];
+			return [{ key: `${above} ${below}`, path, crossed, x2, y2 }];
 		});
 	});
 	const sprints = $derived(page.sprints.filter(({ board }) => board === ruler));

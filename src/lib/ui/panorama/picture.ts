@@ -2,7 +2,7 @@ import { dayText, parseDay } from '$core/calendar/days';
 import { spanOf } from '$core/dates/follow';
 import type { PanoramaPage } from '$core/pages/panorama';
 import type { Asked } from '$core/panorama/asked';
-import { barOf, broken, datesOf, keyOf, progressOf, rowsOf, stretchOf } from '$core/panorama/rows';
+import { barOf, datesOf, keyOf, linesOf, progressOf, rowsOf, stretchOf } from '$core/panorama/rows';
 import { dateWords } from '../words';
 import { acrossOf, ticksOf } from './scale';
 import { besideBar, endWords, figuresOf } from './words';
@@ -32,7 +32,8 @@ export function timelinePicture(page: PanoramaPage, asked: Asked, ruler: string 
 			`<rect x="${at}" y="${y}" width="${Math.max(2, wide)}" height="${high}" fill="${fill}" ${more}/>`,
 		);
 	let y = HEAD;
-	const tops = new Map<number, number>();
+	/** Where each row begins. */
+	const tops: number[] = [];
 	const bars: (() => void)[] = [];
 	for (const row of rows) {
 		const top = y;
@@ -67,7 +68,6 @@ export function timelinePicture(page: PanoramaPage, asked: Asked, ruler: string 
 		y += 22;
 		const card = page.cards[row.at]!;
 		const span = spanOf(datesOf(card))!;
-		if (!tops.has(row.at)) tops.set(row.at, top);
 		bars.push(() => {
 			text(24, top + 14, short(`${keyOf(page, card)} ${card.title}`, 38));
 			const [fill, stroke] = {
@@ -115,10 +115,12 @@ export function timelinePicture(page: PanoramaPage, asked: Asked, ruler: string 
 		text(at + 4, 54, name, 'style="fill:#66496f" font-weight="bold"');
 	}
 	parts.push(`<path d="M${x(today) + across.wide / 2} 44V${high}" stroke="${BRICK}" stroke-width="2"/>`);
-	const crossed = new Set(broken(page).map(([from, to]) => `${from} ${to}`));
-	for (const [from, to] of page.links) {
-		const [a, b] = [tops.get(from), tops.get(to)];
-		if (a === undefined || b === undefined) continue;
+	for (const {
+		link: [from, to],
+		rows: [above, below],
+		crossed,
+	} of linesOf(page, rows)) {
+		const [a, b] = [tops[above]!, tops[below]!];
 		const [x1, x2] = [
 			x(spanOf(datesOf(page.cards[from]!))!.end + 1),
 			x(spanOf(datesOf(page.cards[to]!))!.start),
@@ -127,7 +129,7 @@ export function timelinePicture(page: PanoramaPage, asked: Asked, ruler: string 
 			x2 > x1 + 12
 				? `M${x1} ${a + 11}H${x1 + 6}V${b + 11}H${x2}`
 				: `M${x1} ${a + 11}h5V${(a + b) / 2 + 11}H${x2 - 7}V${b + 11}h7`;
-		parts.push(`<path d="${path}" fill="none" stroke="${crossed.has(`${from} ${to}`) ? BRICK : INK}"/>`);
+		parts.push(`<path d="${path}" fill="none" stroke="${crossed ? BRICK : INK}"/>`);
 	}
 	for (const bar of bars) bar();
 	return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${wide} ${high}" width="${wide}" height="${high}" role="img"><title>${escaped(`${page.team.name}, ${dateWords(dayText(across.start), page.today)} to ${dateWords(dayText(across.start + across.days - 1), page.today)}`)}</title><rect width="100%" height="100%" fill="#ffffff"/>${parts.join('')}</svg>`;

@@ -1,4 +1,10 @@
-import type { InitiativeFigures, PanoramaBoard, PanoramaPage, TimelineCard } from '$core/pages/panorama';
+import type {
+	InitiativeFigures,
+	NamedCards,
+	PanoramaBoard,
+	PanoramaPage,
+	TimelineCard,
+} from '$core/pages/panorama';
 import { spanOf } from '$core/dates/follow';
 import { dayText, parseDay } from '$core/calendar/days';
 import type { Asked } from '$core/panorama/asked';
@@ -91,11 +97,29 @@ export function besideBar(page: PanoramaPage, card: TimelineCard): string {
 	].join(', ');
 }
 
+/** Where a card of one of several boards opens, by its key. */
+export function cardAddress(boards: readonly Pick<PanoramaBoard, 'key' | 'slug'>[], key: string): string {
+	const at = key.lastIndexOf('-');
+	const board = boards.find((one) => one.key === key.slice(0, at));
+	return `/boards/${board?.slug ?? ''}?card=${key.slice(at + 1)}`;
+}
+
+/** Cards of the page by their keys. */
+export function namedOf(page: PanoramaPage, places: readonly number[]): NamedCards {
+	const cards = places.map((at) => page.cards[at]!);
+	return {
+		cards: cards.map((card) => ({ card: keyOf(page, card), amount: null })),
+		titles: Object.fromEntries(cards.map((card) => [keyOf(page, card), card.title])),
+	};
+}
+
 export interface SaidPart {
 	text: string;
 	tone: '' | 'strong' | 'warn' | 'care';
 	/** What is looked at when it is pressed. */
 	to?: Partial<Asked>;
+	/** The cards behind it, by their places on the page; or those that stand on none, which are asked for. */
+	behind?: { title: string; cards: number[] | 'loose' };
 }
 
 /** The sentence of the panorama: how much there is, what will be late, and what holds others up. */
@@ -104,13 +128,15 @@ export function sentenceOf(page: PanoramaPage, asked: Asked): SaidPart[] {
 	const boards = boardsMeant(page, asked).size;
 	const initiatives = meantInitiatives(page, asked);
 	const meant = meantCards(page, asked);
-	const cards = meant.map((at) => page.cards[at]!);
-	const open = cards.filter(({ clock }) => clock !== 'done').length;
+	const open = meant.filter((at) => page.cards[at]!.clock !== 'done');
 	const said: SaidPart[] = [
+		{ text: `${count(initiatives.length, 'initiative')},`, tone: 'strong', to: { as: 'stages' } },
 		{
-			text: `${count(initiatives.length, 'initiative')}, ${count(open, 'card')} to do with a date on ${count(boards, 'board')}.`,
+			text: `${count(open.length, 'card')} to do with a date`,
 			tone: 'strong',
+			behind: { title: 'To do with a date', cards: open },
 		},
+		{ text: `on ${count(boards, 'board')}.`, tone: 'strong', to: { as: 'kinds' } },
 	];
 	const late = initiatives
 		.map((one) => ({ one, days: daysLate(one) ?? 0 }))
@@ -124,21 +150,31 @@ export function sentenceOf(page: PanoramaPage, asked: Asked): SaidPart[] {
 		});
 		said.push({ text: 'by how cards have gone (85%).', tone: '' });
 	}
-	const lateCards = cards.filter((card) => isLate(card, today)).length;
-	if (lateCards && !asked.late)
+	const late_ = meant.filter((at) => isLate(page.cards[at]!, today));
+	if (late_.length)
 		said.push({
-			text: `${count(lateCards, 'card is', 'cards are')} late.`,
+			text: `${count(late_.length, 'card is', 'cards are')} late.`,
 			tone: 'warn',
-			to: { late: true, as: 'timeline' },
+			behind: { title: 'Late', cards: late_ },
 		});
-	const held = new Map<number, number>();
-	for (const [from, to] of broken(page)) if (meant.includes(to)) held.set(from, (held.get(from) ?? 0) + 1);
-	const [worst] = [...held].sort((a, b) => b[1] - a[1]);
-	if (worst)
+	const shown = new Set(meant);
+	const held = new Map<number, number[]>();
+	for (const [from, to] of broken(page)) if (shown.has(to)) held.set(from, [...(held.get(from) ?? []), to]);
+	const [worst] = [...held].sort((a, b) => b[1].length - a[1].length);
+	if (worst) {
+		const key = keyOf(page, page.cards[worst[0]]!);
 		said.push({
-			text: `${keyOf(page, page.cards[worst[0]]!)} holds up ${count(worst[1], 'card')}${held.size > 1 ? `; ${held.size - 1} more do` : ''}.`,
+			text: `${key} holds up ${count(worst[1].length, 'card')}${held.size > 1 ? ';' : '.'}`,
 			tone: 'strong',
+			behind: { title: `Held up by ${key}`, cards: worst[1] },
 		});
+		if (held.size > 1)
+			said.push({
+				text: `${held.size - 1} more ${held.size > 2 ? 'do' : 'does'}.`,
+				tone: 'strong',
+				behind: { title: 'They hold up others', cards: [...held.keys()].filter((at) => at !== worst[0]) },
+			});
+	}
 	for (const { name, late: behind } of page.milestones
 		.filter((one) => one.day >= page.today && one.late.length)
 		.slice(0, 1))
@@ -146,10 +182,11 @@ export function sentenceOf(page: PanoramaPage, asked: Asked): SaidPart[] {
 			text: `${name} will not be met: ${behind[0]!.what} is ${count(behind[0]!.days, 'day')} after it${behind.length > 1 ? `, and ${behind.length - 1} more` : ''}.`,
 			tone: 'warn',
 		});
-	if (page.loose && !asked.q && !asked.who && !asked.boards.length)
+	if (page.loose && !page.narrowed && !asked.who && !asked.boards.length)
 		said.push({
 			text: `${count(page.loose, 'card has', 'cards have')} no date and hang on nothing.`,
 			tone: 'care',
+			behind: { title: 'Without a date', cards: 'loose' },
 		});
 	return said;
 }

@@ -6,6 +6,7 @@
 	import { worksOn } from '$core/calendar/workdays';
 	import { BoardState } from '$lib/ui/board/board-state.svelte';
 	import Bar from '$lib/ui/frame/Bar.svelte';
+	import { count } from '$lib/ui/words';
 	import Messages from '$lib/ui/frame/Messages.svelte';
 	import Ribbon from '$lib/ui/frame/Ribbon.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
@@ -93,9 +94,15 @@
 	<Messages {board} />
 </div>
 {#if board.following}
-	{@const { card, page: follows, answer } = board.following}
+	{@const { cards, page: follows, answer } = board.following}
 	{#await import('$lib/ui/dialogs/DatesDialog.svelte') then { default: DatesDialog }}
-		<DatesDialog called="Card {card.number}" {follows} today={data.today} onanswer={answer} />
+		<DatesDialog
+			called={cards.length > 1 ? count(cards.length, 'card') : `Card ${cards[0]!.number}`}
+			given={cards.length}
+			{follows}
+			today={data.today}
+			onanswer={answer}
+		/>
 	{/await}
 {/if}
 {#if board.through}

@@ -1,4 +1,5 @@
 import { group } from 'd3-array';
+import { MOST_DATED } from '../../../../core/pages/dates.ts';
 import { teamCommand } from '../../door/command.ts';
 import { RANK, type TeamContext } from '../../door/contexts.ts';
 import { dayField } from '../../door/day-field.ts';
@@ -29,11 +30,11 @@ export class MoveDates {
 	team!: string;
 
 	/** The cards that get other dates. */
-	@Entries('cards', DatedCard, 2000)
+	@Entries('cards', DatedCard, MOST_DATED)
 	cards!: DatedCard[];
 
 	/** All that moves along, as its sender was shown it. */
-	@Entries('followers', DatedCard, 2000, 0)
+	@Entries('followers', DatedCard, MOST_DATED, 0)
 	followers!: DatedCard[];
 }
 

@@ -3,14 +3,16 @@
 	import { page as here } from '$app/state';
 	import { tick } from 'svelte';
 	import { readAsked, writeAsked, type Asked } from '$core/panorama/asked';
+	import type { NamedCards } from '$core/pages/panorama';
 	import { boardsMeant } from '$core/panorama/rows';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { followTeam } from '$lib/ui/frame/team-stream';
 	import { handOver } from '$lib/ui/chart/keep-picture';
 	import Lenses from '$lib/ui/board/Lenses.svelte';
+	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
 	import AskLine from '$lib/ui/panorama/AskLine.svelte';
 	import Timeline from '$lib/ui/panorama/Timeline.svelte';
-	import { sentenceOf } from '$lib/ui/panorama/words';
+	import { cardAddress, namedOf, sentenceOf, type SaidPart } from '$lib/ui/panorama/words';
 	import TeamKeys from '$lib/ui/team/TeamKeys.svelte';
 	import Said from '$lib/ui/team/Said.svelte';
 	import { Doing } from '$lib/ui/team/doing.svelte';
@@ -35,6 +37,22 @@
 		void goto(address(change), { keepFocus: true, noScroll: true, replaceState: true });
 	/** The milestone that is open; a new one where it has no id. */
 	let milestone = $state.raw<{ id: string | null } | null>(null);
+
+	/** The figure whose cards are looked at. */
+	let behind = $state.raw<{ title: string; found: NamedCards } | null>(null);
+	async function look({ title, cards }: NonNullable<SaidPart['behind']>): Promise<void> {
+		if (behind?.title === title) behind = null;
+		else if (cards !== 'loose') behind = { title, found: namedOf(page, cards) };
+		else {
+			try {
+				const response = await fetch(`/api/teams/${team}/loose`);
+				if (!response.ok) throw new Error(response.statusText);
+				behind = { title, found: (await response.json()) as NamedCards };
+			} catch {
+				doing.message = { text: 'Its cards could not be read. Try again.', tone: 'warn' };
+			}
+		}
+	}
 
 	/** The whole picture, drawn for paper. */
 	let paper = $state('');
@@ -70,9 +88,13 @@
 		</div>
 	{/snippet}
 	<h1>
-		{#each said as { text, tone, to }, i (i)}
-			{#if to}<a class={tone} href={address(to)}>{text}</a>{:else if tone === 'strong'}<b>{text}</b
-				>{:else}<span class={tone}>{text}</span>{/if}
+		{#each said as { text, tone, to, behind: part }, i (i)}
+			{#if to}<a class="part {tone}" href={address(to)}>{text}</a>{:else if part}<button
+					type="button"
+					class="part {tone}"
+					aria-pressed={behind?.title === part.title}
+					onclick={() => void look(part)}>{text}</button
+				>{:else if tone === 'strong'}<b>{text}</b>{:else}<span class={tone}>{text}</span>{/if}
 		{/each}
 		<span class="acts screen-only">
 			{#if page.role === 'lead'}<button type="button" class="link" onclick={() => (milestone = { id: null })}
@@ -88,17 +110,33 @@
 				>{/if}
 		</span>
 	</h1>
-	{#if asked.as === 'timeline'}
-		<Timeline {page} {asked} {doing} {ruler} onmilestone={(id) => (milestone = { id })} />
-	{:else if asked.as === 'kinds'}
-		{#await import('$lib/ui/panorama/Kinds.svelte') then { default: Kinds }}<Kinds {page} {asked} />{/await}
-	{:else}
-		{#await import('$lib/ui/panorama/Stages.svelte') then { default: Stages }}<Stages
-				{page}
-				{asked}
-				{doing}
-			/>{/await}
-	{/if}
+	<div class="body">
+		<div class="picture">
+			{#if asked.as === 'timeline'}
+				<Timeline {page} {asked} {doing} {ruler} onmilestone={(id) => (milestone = { id })} />
+			{:else if asked.as === 'kinds'}
+				{#await import('$lib/ui/panorama/Kinds.svelte') then { default: Kinds }}<Kinds
+						{page}
+						{asked}
+					/>{/await}
+			{:else}
+				{#await import('$lib/ui/panorama/Stages.svelte') then { default: Stages }}<Stages
+						{page}
+						{asked}
+						{doing}
+					/>{/await}
+			{/if}
+		</div>
+		{#if behind}<aside class="screen-only">
+				<CardsBehind
+					title={behind.title}
+					cards={behind.found.cards}
+					titles={behind.found.titles}
+					open={(key) => cardAddress(page.boards, key)}
+					onclose={() => (behind = null)}
+				/>
+			</aside>{/if}
+	</div>
 	<Said {doing} />
 	<TeamKeys place="panorama" title="Keys of the panorama" {doing} />
 </TeamFrame>
@@ -133,9 +171,19 @@
 	h1 > * {
 		margin-right: 0.2em;
 	}
-	h1 a {
+	.part {
+		border: 0;
+		padding: 0;
+		background: none;
+		min-height: 24px;
+		text-align: left;
 		text-decoration: underline;
+		text-decoration-thickness: 1px;
 		text-underline-offset: 3px;
+		cursor: pointer;
+	}
+	.part.strong {
+		font-weight: 650;
 	}
 	.acts {
 		white-space: nowrap;
@@ -143,6 +191,23 @@
 	.acts .link {
 		margin-left: 14px;
 		min-height: 24px;
+	}
+	.body {
+		flex: 1;
+		min-height: 0;
+		display: flex;
+	}
+	.picture {
+		flex: 1;
+		min-width: 0;
+		min-height: 0;
+		display: flex;
+		flex-direction: column;
+	}
+	aside {
+		flex: 0 0 340px;
+		padding: 0 14px 14px 0;
+		overflow: auto;
 	}
 	.paper {
 		display: none;
@@ -164,8 +229,21 @@
 		.acts {
 			white-space: normal;
 		}
+		.body {
+			flex-direction: column-reverse;
+		}
+		aside {
+			flex: 0 1 auto;
+			max-height: 50%;
+			padding: 0 14px 8px;
+		}
 	}
 	@media (pointer: coarse) {
+		.part {
+			display: inline-block;
+			min-height: 44px;
+			line-height: 44px;
+		}
 		.acts .link {
 			min-height: 44px;
 			display: inline-grid;

@@ -1,5 +1,5 @@
 import { stringify } from 'csv-stringify/sync';
-import { readAsked } from '../../../../../core/panorama/asked';
+import { readAsked, readAskedFor } from '../../../../../core/panorama/asked';
 import { keyOf, meantCards } from '../../../../../core/panorama/rows';
 import { answers } from '$lib/server/answers';
 import { panoramaPage } from '$lib/server/questions/panorama';
@@ -7,7 +7,8 @@ import type { RequestEvent } from './$types';
 
 /** The cards with dates that are looked at, as CSV. */
 export const GET = answers(async ({ params, url }: RequestEvent, person) => {
-	const page = await panoramaPage(person, params.team, false);
+	const asked = readAsked(url.searchParams);
+	const page = await panoramaPage(person, params.team, readAskedFor(url.searchParams));
 	const boards = new Map(page.boards.map((board) => [board.id, board.name]));
 	const people = new Map(page.people.map((one) => [one.id, one.name]));
 	const initiatives = new Map(page.initiatives.map((one) => [one.id, one.name]));
@@ -16,7 +17,7 @@ export const GET = answers(async ({ params, url }: RequestEvent, person) => {
 		waits.set(to, [...(waits.get(to) ?? []), keyOf(page, page.cards[from]!)]);
 	const rows = [
 		['card', 'title', 'board', 'initiative', 'start', 'due', 'state', 'owners', 'waits for'],
-		...meantCards(page, readAsked(url.searchParams)).map((at) => {
+		...meantCards(page, asked).map((at) => {
 			const card = page.cards[at]!;
 			return [
 				...[
