@@ -111,18 +111,12 @@ test('dragging on it, 95 of 100 frames come within 33 ms, and a move is shown in
 });
 
 test('a timeline of 12 boards, 5,000 dated cards and 8,000 links opens in under 200 ms and draws only what is seen', async () => {
-	const path = `/api/teams/${panorama}/panorama`;
-	const ask = async () => {
-		const answer = await fetch(server.url + path, { headers: { cookie, 'accept-encoding': 'identity' } });
-		return Buffer.from(await answer.arrayBuffer());
-	};
-	const { cards, links } = JSON.parse((await ask()).toString('utf8')) as Record<'cards' | 'links', unknown[]>;
+	const path = `/teams/${panorama}/panorama`;
+	const answer = await fetch(`${server.url}/api${path}`, { headers: { cookie } });
+	const { cards, links } = (await answer.json()) as Record<'cards' | 'links', unknown[]>;
 	assert.deepEqual([cards.length, links.length], [5000, 8000]);
-	await within(200, 'ms', async () => {
-		const began = performance.now();
-		await ask();
-		return performance.now() - began;
-	});
+	// The page itself, as its server draws it.
+	await within(200, 'ms', () => answersIn(path));
 	const { page, context, quiet } = await visit(
 		server.url,
 		'Ines Okoro',

@@ -1,17 +1,29 @@
 import { DAY_MS, type Day } from './zone.ts';
 
+/** Texts of days that were asked for lately: pages with thousands of dates ask for the same few again and again. */
+const texts = new Map<Day, string>();
+const days = new Map<string, Day>();
+const MOST_KEPT = 20_000;
+function kept<K, V>(known: Map<K, V>, key: K, value: V): V {
+	if (known.size >= MOST_KEPT) known.clear();
+	known.set(key, value);
+	return value;
+}
+
 /** A date as text, `2026-11-23`. */
 export function dayText(day: Day): string {
-	return new Date(day * DAY_MS).toISOString().slice(0, 10);
+	return texts.get(day) ?? kept(texts, day, new Date(day * DAY_MS).toISOString().slice(0, 10));
 }
 
 /** Reads `2026-11-23`; null when the text is not a real date in that form. */
 export function parseDay(text: string): Day | null {
+	const known = days.get(text);
+	if (known !== undefined) return known;
 	if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return null;
 	const at = Date.parse(`${text}T00:00:00Z`);
 	if (Number.isNaN(at)) return null;
 	const day = at / DAY_MS;
-	return dayText(day) === text ? day : null;
+	return dayText(day) === text ? kept(days, text, day) : null;
 }
 
 /** Weekday of a date, 0 for Monday to 6 for Sunday (ISO 8601 order). */

@@ -62,6 +62,32 @@ export interface TimelineCard {
 	day: number | null;
 }
 
+/** Cards of a timeline as columns: thousands of them are written and read the quickest so. Null where there is none. */
+export interface CardColumns {
+	/** The ids that places below speak of. */
+	boards: string[];
+	initiatives: string[] | null;
+	people: string[] | null;
+	id: string[] | null;
+	/** The place of each one’s board. */
+	board: number[];
+	number: number[];
+	title: string[];
+	version: number[];
+	start: (string | null)[];
+	due: (string | null)[];
+	clock: TimelineCard['clock'][];
+	/** The place of its initiative. */
+	initiative: (number | null)[];
+	class: string[];
+	day: (number | null)[];
+	/** Of each owner the places of the card and of who it is; of each link the places of the two cards. */
+	owned: number[] | null;
+	owner: number[];
+	from: number[] | null;
+	to: number[];
+}
+
 /** A day that matters, and what must be done before it. */
 export interface MilestoneView {
 	id: string;

@@ -3,8 +3,9 @@ import { dayText } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { workdaysOf } from '../../../core/calendar/workdays.ts';
 import { DAY_MS, zoneOf, type Day } from '../../../core/calendar/zone.ts';
-import type { KindRow, NamedCards, PanoramaPage, TimelineCard } from '../../../core/pages/panorama.ts';
+import type { CardColumns, KindRow, NamedCards, PanoramaPage } from '../../../core/pages/panorama.ts';
 import type { AskedFor } from '../../../core/panorama/asked.ts';
+import { cardsOf } from '../../../core/panorama/columns.ts';
 import { isId } from '../asked.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
@@ -31,12 +32,25 @@ type Head = Pick<
 };
 
 /**
- * Several boards of a team as one picture: what has dates, initiatives, sprints, milestones; boards by kind of column
- * where they are looked at so. Of cards there are those with the words and fields that are asked for; the rest of what is
- * asked chooses among them.
+ * The same with its cards as plain ones.
  * @throws Problem 404 when there is no such team, or the person is not in it
  */
 export async function panoramaPage(person: Person, team: string, asked: AskedFor): Promise<PanoramaPage> {
+	const { columns, ...page } = await panoramaColumns(person, team, asked);
+	return { ...page, ...cardsOf(JSON.parse(columns) as CardColumns) };
+}
+
+/**
+ * Several boards of a team as one picture: what has dates, initiatives, sprints, milestones; boards by kind of column
+ * where they are looked at so. Of cards there are those with the words and fields that are asked for; the rest of what is
+ * asked chooses among them. Cards with dates and what blocks what come as the database writes them, as `CardColumns`.
+ * @throws Problem 404 when there is no such team, or the person is not in it
+ */
+export async function panoramaColumns(
+	person: Person,
+	team: string,
+	asked: AskedFor,
+): Promise<Omit<PanoramaPage, 'cards' | 'links'> & { columns: string }> {
 	if (!isId(team)) throw notFound('team');
 	const [[head], rota] = await Promise.all([
 		rows<Head>(
@@ -96,29 +110,6 @@ export async function panoramaPage(person: Person, team: string, asked: AskedFor
 	};
 }
 
-/** Cards as columns: thousands of them are written and read the quickest so. */
-interface Columns {
-	id: string[] | null;
-	board: string[];
-	number: number[];
-	title: string[];
-	version: number[];
-	start: (string | null)[];
-	due: (string | null)[];
-	clock: TimelineCard['clock'][];
-	initiative: (string | null)[];
-	class: string[];
-	day: (number | null)[];
-	/** Of each owner the place of the card and who it is; of each link the places of the two cards. */
-	owned: number[] | null;
-	owner: string[];
-	from: number[] | null;
-	to: number[];
-	loose: number;
-	/** The initiatives of all that are meant. */
-	among: string[];
-}
-
 /** Open cards on the boards that are `seen` without a date, on which nothing hangs and that hang on nothing, in SQL. */
 const LOOSE = `from seen s join card c on c.board_id = s.id
 			where c.archived_at is null and c.clock <> 'done' and coalesce(c.due, c.start) is null
@@ -127,7 +118,7 @@ const LOOSE = `from seen s join card c on c.board_id = s.id
 				and not exists (select from card k where k.parent_id = c.id and k.archived_at is null)`;
 /** The boards of a team that somebody may see: of the team $1, for the person $2. */
 const SEEN = `seen as materialized (
-			select b.id, b.key from board b join board_right r on r.board_id = b.id and r.person_id = $2
+			select b.id, b.key, row_number() over (order by b.id) - 1 as place from board b join board_right r on r.board_id = b.id and r.person_id = $2
 			where b.team_id = $1 and b.away_at is null
 		)`;
 
@@ -138,54 +129,52 @@ async function datedOf(
 	zone: string,
 	today: string,
 	ids: readonly string[] | null,
-): Promise<Pick<PanoramaPage, 'cards' | 'links' | 'loose'> & { among: string[] }> {
-	const [found] = await rows<Columns>(
+): Promise<{
+	columns: string;
+	loose: number;
+	/** The initiatives of all that are meant. */
+	among: string[];
+}> {
+	const [found] = await rows<Awaited<ReturnType<typeof datedOf>>>(
 		`with ${SEEN}, dated as materialized (
-			select c.id, row_number() over (order by coalesce(c.start, c.due), c.board_id, c.number) - 1 as place
+			select c.id, s.place as board, row_number() over (order by coalesce(c.start, c.due), c.board_id, c.number) - 1 as place
 			from seen s join card c on c.board_id = s.id
 			where coalesce(c.due, c.start) is not null and c.archived_at is null
 				and (c.clock <> 'done' or greatest(c.due, (c.finished_at at time zone $3)::date) > $4::date - ${BACK_DAYS})
 				and ($5::uuid[] is null or c.id = any($5))
+		), of as materialized (
+			select id, row_number() over (order by id) - 1 as place from (
+				select distinct c.initiative_id as id from dated d join card c on c.id = d.id where c.initiative_id is not null) i
+		), owned as materialized (
+			select d.place as card, o.person_id from dated d join card_owner o on o.card_id = d.id
+		), owner as materialized (
+			select person_id, row_number() over (order by person_id) - 1 as place from (select distinct person_id from owned) p
 		)
-		select a.*, o.owned, o.owner, l."from", l."to",
+		select (select row_to_json(x)::text from (select a.*, o.*, l.*,
+				(select json_agg(id order by place) from seen) as boards,
+				(select json_agg(id order by place) from of) as initiatives,
+				(select json_agg(person_id order by place) from owner) as people) x) as columns,
 			(select count(*) ${LOOSE}) as loose,
 			array(select distinct c.initiative_id from card c where c.id = any($5) and c.initiative_id is not null) as among
 		from (
-			select json_agg(id) as id, json_agg(board_id) as board, json_agg(number) as number, json_agg(title) as title,
+			select json_agg(id) as id, json_agg(board) as board, json_agg(number) as number, json_agg(title) as title,
 				json_agg(version) as version, json_agg(start) as start, json_agg(due) as due, json_agg(clock) as clock,
-				json_agg(initiative_id) as initiative, json_agg(class) as class, json_agg(day) as day
+				json_agg(initiative) as initiative, json_agg(class) as class, json_agg(day) as day
 			from (
-				select c.id, c.board_id, c.number, case when c.private and may_see(c, $2) is not true then '${PRIVATE_TITLE}' else c.title end as title,
-					c.version, c.start, c.due, c.clock, c.initiative_id, c.class,
+				select c.id, d.board, c.number, case when c.private and may_see(c, $2) is not true then '${PRIVATE_TITLE}' else c.title end as title,
+					c.version, c.start, c.due, c.clock, f.place as initiative, c.class,
 					case when c.clock = 'running' then $4::date - (c.started_at at time zone $3)::date + 1 end as day
-				from dated d join card c on c.id = d.id
+				from dated d join card c on c.id = d.id left join of f on f.id = c.initiative_id
 				order by d.place
 			) c
 		) a,
-		(select json_agg(d.place) as owned, json_agg(o.person_id) as owner from dated d join card_owner o on o.card_id = d.id) o,
+		(select json_agg(w.card) as owned, json_agg(p.place) as owner from owned w join owner p on p.person_id = w.person_id) o,
 		(select json_agg(x.place) as "from", json_agg(y.place) as "to"
 		from dated x join card_link l on l.from_id = x.id and l.kind = 'blocks' join dated y on y.id = l.to_id) l`,
 		[team, person.id, zone, today, ids],
 		'panorama-cards',
 	);
-	const { loose, among, owned, owner, from, to, ...columns } = found!;
-	// Plain objects: put together of others, thousands take several times as long.
-	const cards = (columns.id ?? []).map((id, i): TimelineCard => ({
-		id,
-		board: columns.board[i]!,
-		number: columns.number[i]!,
-		title: columns.title[i]!,
-		version: columns.version[i]!,
-		start: columns.start[i]!,
-		due: columns.due[i]!,
-		clock: columns.clock[i]!,
-		owners: [],
-		initiative: columns.initiative[i]!,
-		class: columns.class[i]!,
-		day: columns.day[i]!,
-	}));
-	owned?.forEach((place, i) => cards[place]!.owners.push(owner[i]!));
-	return { cards, links: from?.map((one, i): [number, number] => [one, to[i]!]) ?? [], loose, among };
+	return found!;
 }
 
 /**

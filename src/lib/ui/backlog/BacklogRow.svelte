@@ -2,7 +2,7 @@
 	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
 	import type { Field } from '$core/board/fields';
 	import NameTag from '../board/NameTag.svelte';
-	import { dueWords, figure } from '../words';
+	import { count, dueWords, figure, list, shortDate } from '../words';
 
 	interface Props {
 		card: CardView;
@@ -38,6 +38,8 @@
 		return known.some((one) => one.key === key) ? known : [...known, { key, name: name(key) }];
 	};
 	const due = $derived(card.due ? dueWords(card.due, props.today, null) : null);
+	/** How many working days it takes. */
+	const length = $derived(fields.find(({ id }) => id === 'length')?.order(card) ?? null);
 	const tab = $derived(current ? 0 : -1);
 	let wrong = $state(false);
 	/** Whether Shift was down at the last click: then all cards since the last picked one are picked. */
@@ -89,6 +91,12 @@
 					>{#if /^(yes|no)$/.test(held)}{field.name}:
 					{:else}<span class="sr-only">{field.name}: </span>{/if}{held}</small
 				>{/if}{/each}
+		{#if card.waits.length}<small title="Waits for {list(card.waits)}"
+				>waits for {card.waits[0]}{card.waits.length > 1 ? ` and ${card.waits.length - 1} more` : ''}</small
+			>{/if}
+		{#if card.start}<small title={length === null ? undefined : count(Number(length), 'working day')}
+				>from {shortDate(card.start)}{length === null ? '' : `, ${count(Number(length), 'day')}`}</small
+			>{/if}
 		{#if due}<small class={due.tone || undefined}>{due.text}</small>{/if}
 	</a>
 	<span class="fields">
@@ -372,6 +380,9 @@
 		.title:first-child,
 		.fields {
 			grid-column: 1 / -1;
+		}
+		.title {
+			flex-wrap: wrap;
 		}
 		.words {
 			white-space: normal;

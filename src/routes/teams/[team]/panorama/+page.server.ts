@@ -1,9 +1,12 @@
 import { readAskedFor } from '$core/panorama/asked';
 import { forPage, whoAsks } from '$lib/server/answers';
-import { panoramaPage } from '$lib/server/questions/panorama';
+import { panoramaColumns } from '$lib/server/questions/panorama';
 
 export const load = async ({ locals, params, url, depends }) => {
 	depends('harrow:panorama');
-	const panorama = await forPage(panoramaPage(whoAsks(locals), params.team, readAskedFor(url.searchParams)));
-	return { title: `Panorama of ${panorama.team.name}`, panorama };
+	const { columns, ...panorama } = await forPage(
+		panoramaColumns(whoAsks(locals), params.team, readAskedFor(url.searchParams)),
+	);
+	// Of thousands of cards one text is sent the quickest.
+	return { title: `Panorama of ${panorama.team.name}`, panorama, columns };
 };

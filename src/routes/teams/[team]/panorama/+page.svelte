@@ -3,7 +3,8 @@
 	import { page as here } from '$app/state';
 	import { tick } from 'svelte';
 	import { readAsked, writeAsked, type Asked } from '$core/panorama/asked';
-	import type { NamedCards } from '$core/pages/panorama';
+	import type { CardColumns, NamedCards, PanoramaPage } from '$core/pages/panorama';
+	import { cardsOf } from '$core/panorama/columns';
 	import { boardsMeant } from '$core/panorama/rows';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { followTeam } from '$lib/ui/frame/team-stream';
@@ -18,7 +19,10 @@
 	import { Doing } from '$lib/ui/team/doing.svelte';
 
 	let { data } = $props();
-	const page = $derived(data.panorama);
+	const page = $derived<PanoramaPage>({
+		...data.panorama,
+		...cardsOf(JSON.parse(data.columns) as CardColumns),
+	});
 	const asked = $derived(readAsked(here.url.searchParams));
 	const doing = new Doing('harrow:panorama');
 	const team = $derived(page.team.id);
