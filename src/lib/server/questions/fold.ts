@@ -1,5 +1,4 @@
 import { BoardFold, type Replaced } from '../../../core/board/fold.ts';
-import type { BoardHead } from '../../../core/pages/board.ts';
 import type { Instant } from '../../../core/calendar/zone.ts';
 import { FILED_EVENTS } from '../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../core/flow/history.ts';
@@ -8,6 +7,7 @@ import type { SprintAccounts } from '../../../core/sprint/accounts.ts';
 import { rows } from '../database.ts';
 import { Followed } from '../followed.ts';
 import { now } from '../time.ts';
+import type { FoldHead } from './board-head.ts';
 import { boardFile } from './history.ts';
 
 interface Kept {
@@ -26,7 +26,7 @@ const BATCH = 5000;
  * A board folded up to its last event. Only what is new since the last time is read. Owners are told by their ids.
  * @returns the fold, to be read at once: it goes on as things happen
  */
-export async function boardFold(head: BoardHead): Promise<BoardFold> {
+export async function boardFold(head: FoldHead): Promise<BoardFold> {
 	const columns = JSON.stringify([
 		head.key,
 		head.unit,
@@ -48,7 +48,7 @@ export async function boardFold(head: BoardHead): Promise<BoardFold> {
 }
 
 /** The ledgers of a board's sprints and what each card is left with, up to its last event. */
-export async function accountsOf(head: BoardHead): Promise<SprintAccounts> {
+export async function accountsOf(head: FoldHead): Promise<SprintAccounts> {
 	return (await boardFold(head)).accounts;
 }
 
@@ -56,7 +56,7 @@ export async function accountsOf(head: BoardHead): Promise<SprintAccounts> {
  * What has lasted on a board. After something was taken back that is not known without the whole history, which is read
  * anew then.
  */
-export async function lastingOn(head: BoardHead): Promise<Lasting> {
+export async function lastingOn(head: FoldHead): Promise<Lasting> {
 	for (;;) {
 		const { since } = await boardFold(head);
 		if (since) return since;
@@ -65,7 +65,7 @@ export async function lastingOn(head: BoardHead): Promise<Lasting> {
 }
 
 /** Reads on from where a board was folded to; from its beginning where that cannot be added to. */
-async function readOn(head: BoardHead, columns: string, known: Kept | undefined): Promise<Kept> {
+async function readOn(head: FoldHead, columns: string, known: Kept | undefined): Promise<Kept> {
 	if (known?.columns === columns) {
 		const { back, events } = await eventsSince(head, known.seq);
 		const replaced = back ? await replacedSince(head, known.seq) : [];
@@ -80,7 +80,7 @@ async function readOn(head: BoardHead, columns: string, known: Kept | undefined)
 	return { seq: head.seq, columns, fold: await foldAnew(head) };
 }
 
-async function foldAnew(head: BoardHead): Promise<BoardFold> {
+async function foldAnew(head: FoldHead): Promise<BoardFold> {
 	const file = boardFile(head);
 	const fold = new BoardFold(file);
 	const [[cards], [known]] = await Promise.all([
@@ -131,7 +131,7 @@ function inPlace(events: Placed[]): Placed[] {
 }
 
 /** Ids by names; of two people of one name whoever is in the team. */
-const byName = ({ people }: BoardHead) =>
+const byName = ({ people }: FoldHead) =>
 	new Map(
 		[true, false].flatMap((gone) =>
 			people.filter((one) => one.gone === gone).map((one) => [one.name, one.id]),
@@ -177,7 +177,7 @@ function eventsOf(
 }
 
 /** Events by time and number, those after one of them, so many at most; taken-back ones too. */
-async function batchAfter(head: BoardHead, [at, seq]: [Instant, number]): Promise<Columns> {
+async function batchAfter(head: FoldHead, [at, seq]: [Instant, number]): Promise<Columns> {
 	const [found] = await rows<Columns>(
 		`select ${COLUMNS} from (
 			select * from event
@@ -192,7 +192,7 @@ async function batchAfter(head: BoardHead, [at, seq]: [Instant, number]): Promis
 }
 
 /** What happened after an event, in time order, and whether something was taken back or corrected by it. */
-async function eventsSince(head: BoardHead, seq: number): Promise<{ back: boolean; events: HistoryEvent[] }> {
+async function eventsSince(head: FoldHead, seq: number): Promise<{ back: boolean; events: HistoryEvent[] }> {
 	const [found] = await rows<Columns & { back: boolean; names: Name[] | null }>(
 		`with news as materialized (
 			select * from event where board_id = $1 and seq > $2 and seq <= $3
@@ -215,11 +215,11 @@ async function eventsSince(head: BoardHead, seq: number): Promise<{ back: boolea
 
 type Name = [id: string, number: number];
 
-const keysOf = ({ key }: BoardHead, names: Name[] | null) =>
+const keysOf = ({ key }: FoldHead, names: Name[] | null) =>
 	new Map(names?.map(([id, number]) => [id, `${key}-${number}`]));
 
 /** Cards of which something was taken back or corrected after an event: their histories as they were then, and as they are. */
-async function replacedSince(head: BoardHead, seq: number): Promise<Replaced[]> {
+async function replacedSince(head: FoldHead, seq: number): Promise<Replaced[]> {
 	const [found] = await rows<Columns & { was: boolean[]; is: boolean[]; names: Name[] | null }>(
 		`with news as materialized (
 			select * from event where board_id = $1 and seq > $2 and seq <= $3

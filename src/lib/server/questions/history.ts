@@ -5,6 +5,7 @@ import { FILED_EVENTS } from '../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../core/flow/history.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
 import { rows } from '../database.ts';
+import type { FoldHead } from './board-head.ts';
 
 /**
  * The history of a board up to its last event, in time order and in the words of the history file. What was taken back
@@ -30,7 +31,7 @@ export async function boardHistory(head: Pick<BoardHead, 'id' | 'key' | 'seq'>):
 }
 
 /** The columns of a board as figures need them: those that were taken away too. */
-function layoutOf(head: Pick<BoardHead, 'columns' | 'retired'>): Pick<BoardFile, 'columns' | 'commitment'> {
+function layoutOf(head: Pick<FoldHead, 'columns' | 'retired'>): Pick<BoardFile, 'columns' | 'commitment'> {
 	const live = head.columns.map(({ name, kind, limit, was, hidden, position, commitment }) => ({
 		position,
 		commitment,
@@ -58,7 +59,7 @@ export const placesInFile = (head: Pick<BoardHead, 'columns' | 'retired'>): numb
 	);
 
 /** A board as the history file describes it. */
-export function boardFile(head: BoardHead): BoardFile {
+export function boardFile(head: Omit<FoldHead, 'people' | 'seq'>): BoardFile {
 	const instant = (text: string | null) => (text === null ? null : Date.parse(text));
 	return {
 		name: head.name,

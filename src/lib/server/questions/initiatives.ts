@@ -6,8 +6,8 @@ import { tidy } from '../../../core/sums.ts';
 import { rows } from '../database.ts';
 import type { SprintAccounts } from '../../../core/sprint/accounts.ts';
 import type { Person } from '../sign-in.ts';
-import { boardHead } from './board-head.ts';
-import { boardFold } from './fold.ts';
+import { foldHeads } from './board-head.ts';
+import { accountsOf } from './fold.ts';
 
 const SURE = 0.85;
 
@@ -46,13 +46,18 @@ export async function initiativesOf(
 	which: readonly string[] | null,
 	boards: readonly string[] = [],
 ): Promise<InitiativeFigures[]> {
+	const foldsOf = async (slugs: readonly string[]): Promise<[string, SprintAccounts['cards']][]> =>
+		Promise.all(
+			[...(slugs.length ? await foldHeads(person, slugs) : [])].map(
+				async ([slug, head]): Promise<[string, SprintAccounts['cards']]> => [
+					slug,
+					(await accountsOf(head)).cards,
+				],
+			),
+		);
 	// What boards are known to be asked for is folded meanwhile.
-	const foldOf = async (slug: string): Promise<[string, SprintAccounts['cards']]> => [
-		slug,
-		(await boardFold(await boardHead(person, slug))).accounts.cards,
-	];
-	const begun = new Map(boards.map((slug) => [slug, foldOf(slug)]));
-	for (const fold of begun.values()) fold.catch(() => undefined);
+	const begun = foldsOf(boards);
+	begun.catch(() => undefined);
 	const found = await rows<Row>(
 		`with seen as materialized (
 			select b.id, b.slug, b.key, b.position, r.role from board b
@@ -109,7 +114,8 @@ export async function initiativesOf(
 		'initiatives',
 	);
 	const slugs = [...new Set(found.flatMap(({ on }) => on.map(({ slug }) => slug)))];
-	const folds = new Map(await Promise.all(slugs.map((slug) => begun.get(slug) ?? foldOf(slug))));
+	const others = slugs.filter((slug) => !boards.includes(slug));
+	const folds = new Map([...(await begun), ...(await foldsOf(others))]);
 	return found.map(({ on, finished, ...row }) => {
 		const first = earliest(on.map((one) => one.first));
 		const parts = on.map((one): InitiativePart => {

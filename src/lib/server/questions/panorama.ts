@@ -91,8 +91,9 @@ export async function panoramaColumns(
 	const since = new Date(now().getTime() - BACK_DAYS * DAY_MS);
 	// What is narrowed is asked for first: all else goes by it.
 	const sifted = await siftOf(person, slugs, asked, since, today, works);
-	const [{ among, ...dated }, initiatives, milestones, byKind] = await Promise.all([
+	const [{ among, ...dated }, [hanging], initiatives, milestones, byKind] = await Promise.all([
 		datedOf(person, team, zone, dayText(today), sifted?.ids ?? null),
+		rows<{ loose: number }>(`with ${SEEN} select count(*) as loose ${LOOSE}`, [team, person.id], 'loose'),
 		initiativesOf(person, team, today, zone, null, slugs),
 		milestonesOf(person.id, team, today - BACK_DAYS),
 		asked.as === 'kinds' ? kindsOf(person, team, sifted?.ids ?? null, asked.who) : null,
@@ -105,6 +106,7 @@ export async function panoramaColumns(
 		milestones: withLate(milestones, initiatives, today),
 		initiatives,
 		...dated,
+		...hanging!,
 		kinds: byKind,
 		narrowed: sifted && { initiatives: among, words: sifted.words },
 	};
@@ -122,7 +124,7 @@ const SEEN = `seen as materialized (
 			where b.team_id = $1 and b.away_at is null
 		)`;
 
-/** Cards with dates over all boards of a team that somebody may see, what blocks what, and how many hang on nothing. */
+/** Cards with dates over all boards of a team that somebody may see, and what blocks what. */
 async function datedOf(
 	person: Person,
 	team: string,
@@ -131,45 +133,40 @@ async function datedOf(
 	ids: readonly string[] | null,
 ): Promise<{
 	columns: string;
-	loose: number;
 	/** The initiatives of all that are meant. */
 	among: string[];
 }> {
 	const [found] = await rows<Awaited<ReturnType<typeof datedOf>>>(
 		`with ${SEEN}, dated as materialized (
-			select c.id, s.place as board, row_number() over (order by coalesce(c.start, c.due), c.board_id, c.number) - 1 as place
+			select row_number() over (order by coalesce(c.start, c.due), c.board_id, c.number) - 1 as place,
+				c.id, s.place as board, c.number, c.version, c.start, c.due, c.clock, c.initiative_id, c.class,
+				case when c.initiative_id is not null then dense_rank() over (order by c.initiative_id) - 1 end as initiative,
+				case when c.private and may_see(c, $2) is not true then '${PRIVATE_TITLE}' else c.title end as title,
+				case when c.clock = 'running' then $4::date - (c.started_at at time zone $3)::date + 1 end as day
 			from seen s join card c on c.board_id = s.id
 			where coalesce(c.due, c.start) is not null and c.archived_at is null
 				and (c.clock <> 'done' or greatest(c.due, (c.finished_at at time zone $3)::date) > $4::date - ${BACK_DAYS})
 				and ($5::uuid[] is null or c.id = any($5))
-		), of as materialized (
-			select id, row_number() over (order by id) - 1 as place from (
-				select distinct c.initiative_id as id from dated d join card c on c.id = d.id where c.initiative_id is not null) i
 		), owned as materialized (
 			select d.place as card, o.person_id from dated d join card_owner o on o.card_id = d.id
 		), owner as materialized (
 			select person_id, row_number() over (order by person_id) - 1 as place from (select distinct person_id from owned) p
 		)
 		select (select row_to_json(x)::text from (select a.*, o.*, l.*,
-				(select json_agg(id order by place) from seen) as boards,
-				(select json_agg(id order by place) from of) as initiatives,
-				(select json_agg(person_id order by place) from owner) as people) x) as columns,
-			(select count(*) ${LOOSE}) as loose,
+				(select array_agg(id order by place) from seen) as boards,
+				array(select distinct initiative_id from dated where initiative_id is not null order by 1) as initiatives,
+				(select array_agg(person_id order by place) from owner) as people) x) as columns,
 			array(select distinct c.initiative_id from card c where c.id = any($5) and c.initiative_id is not null) as among
 		from (
-			select json_agg(id) as id, json_agg(board) as board, json_agg(number) as number, json_agg(title) as title,
-				json_agg(version) as version, json_agg(start) as start, json_agg(due) as due, json_agg(clock) as clock,
-				json_agg(initiative) as initiative, json_agg(class) as class, json_agg(day) as day
+			select array_agg(id) as id, array_agg(board) as board, array_agg(number) as number, array_agg(title) as title,
+				array_agg(version) as version, array_agg(start) as start, array_agg(due) as due, array_agg(clock) as clock,
+				array_agg(initiative) as initiative, array_agg(class) as class, array_agg(day) as day
 			from (
-				select c.id, d.board, c.number, case when c.private and may_see(c, $2) is not true then '${PRIVATE_TITLE}' else c.title end as title,
-					c.version, c.start, c.due, c.clock, f.place as initiative, c.class,
-					case when c.clock = 'running' then $4::date - (c.started_at at time zone $3)::date + 1 end as day
-				from dated d join card c on c.id = d.id left join of f on f.id = c.initiative_id
-				order by d.place
+				select * from dated order by place
 			) c
 		) a,
-		(select json_agg(w.card) as owned, json_agg(p.place) as owner from owned w join owner p on p.person_id = w.person_id) o,
-		(select json_agg(x.place) as "from", json_agg(y.place) as "to"
+		(select array_agg(w.card) as owned, array_agg(p.place) as owner from owned w join owner p on p.person_id = w.person_id) o,
+		(select array_agg(x.place) as "from", array_agg(y.place) as "to"
 		from dated x join card_link l on l.from_id = x.id and l.kind = 'blocks' join dated y on y.id = l.to_id) l`,
 		[team, person.id, zone, today, ids],
 		'panorama-cards',
