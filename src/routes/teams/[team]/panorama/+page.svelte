@@ -247,6 +247,8 @@
 			display: inline-block;
 			min-height: 44px;
 			line-height: 44px;
+			/* Lines of the sentence lie as close as they would without it; what a finger meets is larger. */
+			margin-block: -10px;
 		}
 		.acts .link {
 			min-height: 44px;
