@@ -5,7 +5,16 @@ source "$(dirname "${BASH_SOURCE[0]}")/common.sh"
 source scripts/database.sh
 
 need_packages
-trap 'rm -rf "$STATE/testing.$$"; database_down test' EXIT
+# Clusters of a test that did not come to its end.
+stop_left() {
+	local port name
+	for port in "$STATE"/replica-*.port; do
+		[ -e "$port" ] || continue
+		name=$(basename "$port" .port)
+		kill -0 "${name#replica-}" 2>/dev/null || bash tests/support/replica.sh down "$name" >/dev/null 2>&1 || true
+	done
+}
+trap 'rm -rf "$STATE/testing.$$"; stop_left; database_down test' EXIT
 trap 'exit 130' INT TERM
 database_up test '-c fsync=off -c synchronous_commit=off -c full_page_writes=off'
 command -v chromium >/dev/null || install_debian chromium

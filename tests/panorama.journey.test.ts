@@ -208,6 +208,13 @@ describe('the timeline', () => {
 		await page.getByLabel('Looked at as').selectOption('boards by kind of column');
 		await page.getByRole('columnheader', { name: 'In hand' }).waitFor();
 		assert.equal(await inHand.count(), 0);
+		// Two conditions on one field, as an address may have them, both hold.
+		await page.goto(`${PANORAMA}?where=due:~late&where=due:~soon`);
+		await page
+			.getByRole('button', { name: /^Let go:/ })
+			.nth(1)
+			.waitFor();
+		assert.equal(await dated(), 0);
 		quiet();
 		await context.close();
 	});

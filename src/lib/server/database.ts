@@ -17,8 +17,14 @@ const SETTINGS =
 	'-c timezone=UTC -c jit=off -c lock_timeout=8s -c statement_timeout=60s -c idle_in_transaction_session_timeout=30s';
 const CONNECT_MS = 8000;
 
-/** Commands and reads have connections of their own, so that commands which wait for a board never hold up a page. */
-const SIZES = { commands: 5, reads: 8 };
+/** Who follows the database is asked only while it answers at once: else the database itself is. */
+const FOLLOWER_MS = 1000;
+
+/**
+ * Commands and reads have connections of their own, so that commands which wait for a board never hold up a page; so has
+ * the read replica.
+ */
+const SIZES = { commands: 5, reads: 8, replica: 4 };
 type Use = keyof typeof SIZES;
 
 const pools = new Map<Use, pg.Pool>();
@@ -35,18 +41,19 @@ function pool(use: Use): pg.Pool {
 	if (known) return known;
 	if (!process.env.DATABASE_URL)
 		throw new Error('DATABASE_URL is not set: it names the database, postgres://….');
+	const follows = use === 'replica';
 	const made = new pg.Pool({
-		connectionString: process.env.DATABASE_URL,
+		connectionString: follows ? process.env.DATABASE_READ_URL : process.env.DATABASE_URL,
 		max: SIZES[use],
 		options: SETTINGS,
-		connectionTimeoutMillis: CONNECT_MS,
+		connectionTimeoutMillis: follows ? FOLLOWER_MS : CONNECT_MS,
 		// Connections stay: to make one again costs more than to keep it.
 		idleTimeoutMillis: 0,
 		// Each new connection tells what time the database has.
 		verify: (client, done) => {
 			client
 				.query<{ now: Date }>('select clock_timestamp() as now')
-				.then(({ rows }) => hearClock(rows[0]!.now))
+				.then(({ rows }) => follows || hearClock(rows[0]!.now))
 				.then(() => done(), done);
 		},
 	});
@@ -71,10 +78,49 @@ export async function rows<R extends pg.QueryResultRow>(
 	name?: string,
 ): Promise<R[]> {
 	const inside = current.getStore();
+	if (!inside && following.getStore()) {
+		const answer = await askReplica<R>({ text, values, name });
+		if (answer) return answer;
+	}
 	if (!inside) return (await named(database().query<R>({ text, values, name }))).rows;
 	const answer = inside.last.then(() => inside.tx.query<R>({ text, values, name }));
 	inside.last = answer.catch(() => undefined);
 	return (await answer).rows;
+}
+
+/** What is asked now may be answered by the read replica. */
+const following = new AsyncLocalStorage<true>();
+/** Until then the replica is not asked: it did not answer. */
+let awayUntil = 0;
+const AWAY_MS = 5000;
+
+/** Asks the read replica; null where it does not answer, or cannot now: then the database itself is asked. */
+async function askReplica<R extends pg.QueryResultRow>(question: pg.QueryConfig): Promise<R[] | null> {
+	if (performance.now() < awayUntil) return null;
+	try {
+		return (await pool('replica').query<R>(question)).rows;
+	} catch (error) {
+		awayUntil = performance.now() + AWAY_MS;
+		log.warn({ error: (error as Error).message }, 'the read replica did not answer');
+		return null;
+	}
+}
+
+/**
+ * Reads of a board’s past that the replica which DATABASE_READ_URL names may answer, if there is one: only where it has all
+ * events up to the one that is asked for, so that nobody is shown less than they know of. Otherwise, and whatever it
+ * does not answer, the database itself is asked.
+ * @param board its id, and the event up to which it is read; `work` must not ask for what is not told by events up to that one
+ */
+export async function byReplica<T>(board: { id: string; seq: number }, work: () => Promise<T>): Promise<T> {
+	if (!process.env.DATABASE_READ_URL || current.getStore()) return work();
+	const [found] =
+		(await askReplica<{ has: boolean }>({
+			text: 'select last_seq >= $2 as has from board where id = $1',
+			values: [board.id, board.seq],
+			name: 'replica-has',
+		})) ?? [];
+	return found?.has ? following.run(true, work) : work();
 }
 
 /**

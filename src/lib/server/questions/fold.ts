@@ -4,7 +4,7 @@ import { FILED_EVENTS } from '../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../core/flow/history.ts';
 import type { Lasting } from '../../../core/rounds/since.ts';
 import type { SprintAccounts } from '../../../core/sprint/accounts.ts';
-import { rows } from '../database.ts';
+import { byReplica, rows } from '../database.ts';
 import { Followed } from '../followed.ts';
 import { now } from '../time.ts';
 import type { FoldHead } from './board-head.ts';
@@ -77,7 +77,7 @@ async function readOn(head: FoldHead, columns: string, known: Kept | undefined):
 			return known;
 		}
 	}
-	return { seq: head.seq, columns, fold: await foldAnew(head) };
+	return { seq: head.seq, columns, fold: await byReplica(head, () => foldAnew(head)) };
 }
 
 async function foldAnew(head: FoldHead): Promise<BoardFold> {

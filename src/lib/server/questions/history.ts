@@ -4,7 +4,7 @@ import type { BoardFile } from '../../../core/sprint/board.ts';
 import { FILED_EVENTS } from '../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../core/flow/history.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
-import { rows } from '../database.ts';
+import { byReplica, rows } from '../database.ts';
 import type { FoldHead } from './board-head.ts';
 
 /**
@@ -12,15 +12,17 @@ import type { FoldHead } from './board-head.ts';
  * is not in it.
  */
 export async function boardHistory(head: Pick<BoardHead, 'id' | 'key' | 'seq'>): Promise<HistoryEvent[]> {
-	const [found] = await rows<{ events: [number, number, HistoryEvent['event'], string][] }>(
-		`select coalesce(json_agg(json_build_array(c.number, extract(epoch from e.at) * 1000, e.kind, e.value)
+	const [found] = await byReplica(head, () =>
+		rows<{ events: [number, number, HistoryEvent['event'], string][] }>(
+			`select coalesce(json_agg(json_build_array(c.number, extract(epoch from e.at) * 1000, e.kind, e.value)
 				order by e.at, coalesce(e.stands_for, e.seq)), '[]') as events
 			from event e
 			join card c on c.id = e.card_id
 			where e.board_id = $1 and e.seq <= $3 and e.kind = any($2)
 				and not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)`,
-		[head.id, FILED_EVENTS, head.seq],
-		'history-events',
+			[head.id, FILED_EVENTS, head.seq],
+			'history-events',
+		),
 	);
 	return found!.events.map(([number, at, event, value]) => ({
 		card: `${head.key}-${number}`,

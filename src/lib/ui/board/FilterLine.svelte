@@ -73,7 +73,7 @@
 		value={filter.text}
 		oninput={(event) => onfilter({ ...filter, text: event.currentTarget.value })}
 	/>
-	{#each others as condition (condition.field)}
+	{#each others as condition, i (i)}
 		<button
 			type="button"
 			class="link"

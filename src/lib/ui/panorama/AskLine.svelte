@@ -5,6 +5,7 @@
 	import { type Asked } from '$core/panorama/asked';
 	import { togetherWords } from '$core/panorama/conditions';
 	import Conditions from '../board/Conditions.svelte';
+	import { ask } from '../send';
 
 	interface Props {
 		page: PanoramaPage;
@@ -21,16 +22,11 @@
 	/** What cards can be narrowed by, once somebody wants to. */
 	let offered = $state.raw<Offered[]>([]);
 	let failed = $state(false);
-	async function ask(): Promise<void> {
+	async function look(): Promise<void> {
 		if (offered.length) return;
-		failed = false;
-		try {
-			const response = await fetch(`/api/teams/${page.team.id}/conditions`);
-			if (!response.ok) throw new Error(response.statusText);
-			offered = ((await response.json()) as TeamConditions).offered;
-		} catch {
-			failed = true;
-		}
+		const found = await ask<TeamConditions>(`/api/teams/${page.team.id}/conditions`);
+		failed = !found.ok;
+		if (found.ok) offered = found.answer.offered;
 	}
 	/** The page says each condition in words; one that it has not heard of yet is said by what is offered. */
 	const words = (condition: Condition) =>
@@ -89,7 +85,7 @@
 		value={asked.q}
 		onchange={(event) => onask({ q: event.currentTarget.value.trim() })}
 	/>
-	{#each asked.where as condition (condition.field)}
+	{#each asked.where as condition, i (i)}
 		<button
 			type="button"
 			class="link"
@@ -104,7 +100,7 @@
 		where={asked.where}
 		{words}
 		{failed}
-		onopen={() => void ask()}
+		onopen={() => void look()}
 		onwhere={(where) => onask({ where })}
 	/>
 </div>

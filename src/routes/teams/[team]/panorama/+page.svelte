@@ -17,6 +17,7 @@
 	import TeamKeys from '$lib/ui/team/TeamKeys.svelte';
 	import Said from '$lib/ui/team/Said.svelte';
 	import { Doing } from '$lib/ui/team/doing.svelte';
+	import { ask } from '$lib/ui/send';
 
 	let { data } = $props();
 	const page = $derived<PanoramaPage>({
@@ -42,19 +43,21 @@
 	/** The milestone that is open; a new one where it has no id. */
 	let milestone = $state.raw<{ id: string | null } | null>(null);
 
-	/** The figure whose cards are looked at. */
-	let behind = $state.raw<{ title: string; found: NamedCards } | null>(null);
+	/** The figure whose cards are looked at; those that stand on no page are asked for. */
+	let figure = $state.raw<{ title: string; loose: NamedCards | null } | null>(null);
+	const behind = $derived.by(() => {
+		const part = said.find((one) => one.behind?.title === figure?.title)?.behind;
+		if (!figure || !part) return null;
+		const found = part.cards === 'loose' ? figure.loose : namedOf(page, part.cards);
+		return found && { title: part.title, found };
+	});
 	async function look({ title, cards }: NonNullable<SaidPart['behind']>): Promise<void> {
-		if (behind?.title === title) behind = null;
-		else if (cards !== 'loose') behind = { title, found: namedOf(page, cards) };
+		if (figure?.title === title) figure = null;
+		else if (cards !== 'loose') figure = { title, loose: null };
 		else {
-			try {
-				const response = await fetch(`/api/teams/${team}/loose`);
-				if (!response.ok) throw new Error(response.statusText);
-				behind = { title, found: (await response.json()) as NamedCards };
-			} catch {
-				doing.message = { text: 'Its cards could not be read. Try again.', tone: 'warn' };
-			}
+			const found = await ask<NamedCards>(`/api/teams/${team}/loose`);
+			if (found.ok) figure = { title, loose: found.answer };
+			else doing.message = { text: found.refusal.title, tone: 'warn' };
 		}
 	}
 
@@ -137,7 +140,7 @@
 					cards={behind.found.cards}
 					titles={behind.found.titles}
 					open={(key) => cardAddress(page.boards, key)}
-					onclose={() => (behind = null)}
+					onclose={() => (figure = null)}
 				/>
 			</aside>{/if}
 	</div>
