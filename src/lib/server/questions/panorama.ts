@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { PRIVATE_TITLE } from '../../../core/board/private.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
@@ -29,6 +30,8 @@ type Head = Pick<
 	'team' | 'role' | 'boards' | 'people' | 'holidays' | 'sprints' | 'stages' | 'lenses'
 > & {
 	zone: string;
+	/** The last event of each board. */
+	seqs: number[];
 };
 
 /**
@@ -59,6 +62,9 @@ export async function panoramaColumns(
 					'role', r.role) order by b.position), '[]')
 				from board b join board_right r on r.board_id = b.id and r.person_id = $2
 				where b.team_id = t.id and b.away_at is null) as boards,
+				(select coalesce(json_agg(b.last_seq order by b.position), '[]')
+				from board b join board_right r on r.board_id = b.id and r.person_id = $2
+				where b.team_id = t.id and b.away_at is null) as seqs,
 				(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials,
 					'gone', m.left_at is not null) order by p.name), '[]')
 				from membership m join person p on p.id = m.person_id where m.team_id = t.id and m.role <> 'viewer') as people,
@@ -84,7 +90,7 @@ export async function panoramaColumns(
 		rotaOf(team),
 	]);
 	if (!head) throw notFound('team');
-	const { zone, ...rest } = head;
+	const { zone, seqs, ...rest } = head;
 	const today = zoneOf(zone).day(now().getTime());
 	const slugs = head.boards.map(({ slug }) => slug);
 	const works = (day: Day) => teamWorks(rota, day);
@@ -92,7 +98,9 @@ export async function panoramaColumns(
 	// What is narrowed is asked for first: all else goes by it.
 	const sifted = await siftOf(person, slugs, asked, since, today, works);
 	const [{ among, ...dated }, [hanging], initiatives, milestones, byKind] = await Promise.all([
-		datedOf(person, team, zone, dayText(today), sifted?.ids ?? null),
+		remembered(sifted ? null : [person.id, team, zone, today, seqs, ...head.boards.map(({ id }) => id)], () =>
+			datedOf(person, team, zone, dayText(today), sifted?.ids ?? null),
+		),
 		rows<{ loose: number }>(`with ${SEEN} select count(*) as loose ${LOOSE}`, [team, person.id], 'loose'),
 		initiativesOf(person, team, today, zone, null, slugs),
 		milestonesOf(person.id, team, today - BACK_DAYS),
@@ -123,6 +131,30 @@ const SEEN = `seen as materialized (
 			select b.id, b.key, row_number() over (order by b.id) - 1 as place from board b join board_right r on r.board_id = b.id and r.person_id = $2
 			where b.team_id = $1 and b.away_at is null
 		)`;
+
+/** So many characters of what was read last are remembered: whoever looks again, or otherwise, does not wait for it. */
+const MOST_REMEMBERED = 30_000_000;
+const memory = new LRUCache<string, Awaited<ReturnType<typeof datedOf>>>({
+	maxSize: MOST_REMEMBERED,
+	sizeCalculation: ({ columns }) => columns.length + 1,
+});
+
+/**
+ * What was read, as long as nothing has happened on any of the boards.
+ * @param by all that it goes by, the last events of the boards among it; null: it is not remembered
+ */
+async function remembered(
+	by: unknown[] | null,
+	read: () => ReturnType<typeof datedOf>,
+): ReturnType<typeof datedOf> {
+	if (!by) return read();
+	const key = JSON.stringify(by);
+	const known = memory.get(key);
+	if (known) return known;
+	const found = await read();
+	memory.set(key, found);
+	return found;
+}
 
 /** Cards with dates over all boards of a team that somebody may see, and what blocks what. */
 async function datedOf(
