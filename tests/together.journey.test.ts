@@ -139,6 +139,27 @@ describe('notices', () => {
 		await dated.getByRole('button', { name: 'Move the date' }).click();
 		await dated.getByLabel('Due', { exact: true }).fill('18 dec');
 		await tidy(page);
+		// What hangs on it is not moved without being shown: then the date is given on the card.
+		const hangs = await db.query<{ id: string; start: string | null; due: string | null }>(
+			`select c.id, c.start::text, c.due::text from card c
+			where c.board_id = (select board_id from card where id = $1) and c.clock = 'none' and c.archived_at is null and c.id <> $1
+				and not exists (select from card_link l where c.id in (l.from_id, l.to_id)) order by c.number limit 1`,
+			[id],
+		);
+		const [follower] = hangs.rows;
+		await db.query(`insert into card_link (from_id, to_id, kind) values ($1, $2, 'blocks')`, [
+			id,
+			follower!.id,
+		]);
+		await db.query(`update card set start = '2026-12-10', due = '2026-12-11' where id = $1`, [follower!.id]);
+		await dated.getByRole('button', { name: 'Move it' }).click();
+		await page.getByText(`1 card that waits for ${key} would start before it ends then.`).waitFor();
+		await db.query(`delete from card_link where from_id = $1 and to_id = $2`, [id, follower!.id]);
+		await db.query(`update card set start = $2, due = $3 where id = $1`, [
+			follower!.id,
+			follower!.start,
+			follower!.due,
+		]);
 		await Promise.all([
 			page.waitForResponse('**/api/commands'),
 			dated.getByRole('button', { name: 'Move it' }).click(),

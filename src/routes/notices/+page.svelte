@@ -3,6 +3,7 @@
 	import { page } from '$app/state';
 	import { onMount, tick } from 'svelte';
 	import { mondayOf } from '$core/calendar/days';
+	import type { DatesPage } from '$core/pages/dates';
 	import type { NoticeView } from '$core/pages/notices';
 	import Bar from '$lib/ui/frame/Bar.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
@@ -11,7 +12,7 @@
 	import { reread } from '$lib/ui/frame/reread';
 	import NoticeRow from '$lib/ui/notices/NoticeRow.svelte';
 	import type { Command, CommandInput } from '$lib/commands';
-	import { send } from '$lib/ui/send';
+	import { ask, send } from '$lib/ui/send';
 	import { count, dayOf } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -84,9 +85,20 @@
 		return sent.ok;
 	}
 
+	/** How many cards would have to move along, or be in the way, if a card were due on another day. */
+	async function hanging(key: string, due: string): Promise<number> {
+		const found = await ask<DatesPage>(`/api/cards/${key}/dates?due=${due}`);
+		return found.ok ? found.answer.moved.length + found.answer.conflicts.length : 0;
+	}
+
 	/** Takes the card of a notice, or moves its due date; then the notice is read. */
 	async function act(notice: NoticeView, does: 'take' | (string & {})): Promise<boolean> {
 		const { id: card, key, version, owners } = notice.card!;
+		const hang = does === 'take' ? 0 : await hanging(key, does);
+		if (hang) {
+			problem = `${count(hang, 'card')} that ${hang === 1 ? 'waits' : 'wait'} for ${key} would start before it ends then. Open it and give it the date there: what hangs on it is shown, and moves along.`;
+			return false;
+		}
 		const sent =
 			does === 'take'
 				? await send('AssignCard', { card, version, owners: [...owners, data.person!.id] })
