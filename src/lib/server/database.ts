@@ -17,8 +17,8 @@ const SETTINGS =
 	'-c timezone=UTC -c jit=off -c lock_timeout=8s -c statement_timeout=60s -c idle_in_transaction_session_timeout=30s';
 const CONNECT_MS = 8000;
 
-/** Who follows the database is asked only while it answers at once: else the database itself is. */
-const FOLLOWER_MS = 1000;
+/** A read replica that is not reached or does not answer in so long is not waited for: the database itself is asked. */
+const [FOLLOWER_MS, ANSWER_MS] = [1000, 10_000];
 
 /**
  * Commands and reads have connections of their own, so that commands which wait for a board never hold up a page; so has
@@ -47,6 +47,7 @@ function pool(use: Use): pg.Pool {
 		max: SIZES[use],
 		options: SETTINGS,
 		connectionTimeoutMillis: follows ? FOLLOWER_MS : CONNECT_MS,
+		...(follows && { query_timeout: ANSWER_MS }),
 		// Connections stay: to make one again costs more than to keep it.
 		idleTimeoutMillis: 0,
 		// Each new connection tells what time the database has.

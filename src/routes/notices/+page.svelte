@@ -88,7 +88,9 @@
 	/** How many cards would have to move along, or be in the way, if a card were due on another day. */
 	async function hanging(key: string, due: string): Promise<number> {
 		const found = await ask<DatesPage>(`/api/cards/${key}/dates?due=${due}`);
-		return found.ok ? found.answer.moved.length + found.answer.conflicts.length : 0;
+		if (!found.ok) return 0;
+		const { moved, conflicts } = found.answer;
+		return moved.length + conflicts.filter((one) => one.key !== key).length;
 	}
 
 	/** Takes the card of a notice, or moves its due date; then the notice is read. */

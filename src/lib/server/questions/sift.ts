@@ -2,7 +2,7 @@ import { passing } from '../../../core/board/filter.ts';
 import { fieldsOf } from '../../../core/board/fields.ts';
 import { shownTo } from '../../../core/board/private.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
-import type { Narrowed, TeamConditions } from '../../../core/pages/panorama.ts';
+import type { TeamConditions } from '../../../core/pages/panorama.ts';
 import type { Day } from '../../../core/calendar/zone.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import type { AskedFor } from '../../../core/panorama/asked.ts';
@@ -16,9 +16,10 @@ import { boardHead } from './board-head.ts';
 import { openCards } from './open-cards.ts';
 import { describedWith } from './words.ts';
 
-/** What passes, over several boards. */
-export interface Sifted extends Narrowed {
+/** What passes, over several boards, and what each condition says. */
+export interface Sifted {
 	ids: string[];
+	words: string[];
 }
 
 /** A board’s fields as one looks at it on a day. */
@@ -58,10 +59,8 @@ export async function siftOf(
 		}),
 	);
 	const offered = offeredTogether(boards.map(({ fields }) => fields));
-	const cards = boards.flatMap((board) => board.cards);
 	return {
-		ids: cards.map(({ id }) => id),
-		initiatives: [...new Set(cards.flatMap(({ initiative }) => initiative ?? []))],
+		ids: boards.flatMap(({ cards }) => cards.map(({ id }) => id)),
 		words: where.map((condition) => togetherWords(offered, condition)),
 	};
 }

@@ -25,7 +25,7 @@
 
 {#if field}<p class="field">
 		<select aria-label="Field" bind:value={chosen}>
-			{#each offered as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+			{#each offered as one, i (i)}<option value={one.id}>{one.name}</option>{/each}
 		</select>
 		<select
 			aria-label="One or none of these"
@@ -39,7 +39,7 @@
 		</select>
 	</p>
 	<ul>
-		{#each field.choices as choice (choice.key)}<li>
+		{#each field.choices as choice, i (i)}<li>
 				<label
 					><input
 						type="checkbox"
