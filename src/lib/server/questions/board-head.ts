@@ -56,10 +56,12 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 				'dayHours', s.day_hours, 'raw', (select sum(value::numeric) from jsonb_each_text(s.raw_hours))) order by s.number), '[]')
 			from sprint s where s.board_id = b.id) as sprints,
 			(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'title', m.title,
-				'role', m.role, 'gone', m.left_at is not null,
-				'skills', array(select k.name from skill k where k.team_id = m.team_id and k.person_id = m.person_id order by k.name))
-				order by p.name), '[]')
-			from membership m join person p on p.id = m.person_id where m.team_id = b.team_id) as people,
+				'role', m.role, 'gone', m.left_at is not null, 'skills', coalesce(k.skills, '{}')) order by p.name), '[]')
+			from membership m
+			join person p on p.id = m.person_id
+			left join (select team_id, person_id, array_agg(name order by name) as skills from skill group by 1, 2) k
+				on k.team_id = b.team_id and k.person_id = m.person_id
+			where m.team_id = b.team_id) as people,
 			(select json_agg(json_build_object('id', o.id, 'name', o.name, 'slug', o.slug, 'team', u.name) order by u.name, o.position)
 			from board o
 			join team u on u.id = o.team_id

@@ -26,10 +26,24 @@ export async function find(person: Person, text: string, board: string | null = 
 	const query = cleaned(text);
 	if (!query) return [];
 	const pattern = `%${query.replace(/[\\%_]/g, '\\$&')}%`;
+	const [{ ahead, behind }, cards] = await Promise.all([
+		board ? { ahead: [], behind: [] } : namesWith(person, pattern),
+		cardsWith(person, query, pattern, board),
+	]);
+	return [...ahead, ...cards, ...behind];
+}
+
+/** Cards by their key, number or title. */
+async function cardsWith(
+	person: Person,
+	query: string,
+	pattern: string,
+	board: string | null,
+): Promise<Found[]> {
 	const [, key = null, digits = ''] = /^(?:([a-z][a-z0-9]*)-)?(\d{1,9})$/i.exec(query) ?? [];
 	return rows<Found>(
-		`with seen as (
-			select b.id, b.slug, b.key, b.name, b.team_id, b.sprint_name, r.role
+		`with seen as materialized (
+			select b.id, b.slug, b.key
 			from board b join board_right r on r.board_id = b.id and r.person_id = $1
 			where case when $3::text is null then b.away_at is null else b.slug = $3 end
 		), found as (
@@ -47,50 +61,16 @@ export async function find(person: Person, text: string, board: string | null = 
 			from seen b, lateral (select id from card k
 				where board_id = b.id and (archived_at is not null or clock = 'done') and title ilike $2 and $7 and may_see(k, $1)
 				order by number desc limit 12) c
-		), cards as (
-			select 'card' as kind, c.id::text as id, b.key || '-' || c.number as key, b.slug as board, c.title,
-				case when c.archived_at is not null then 'archived' else coalesce(k.name, 'backlog') end as place,
-				'/boards/' || b.slug || '?card=' || b.key || '-' || c.number as "to"
-			from card c
-			join seen b on b.id = c.board_id
-			left join board_column k on k.id = c.column_id
-			where c.id = any(array(select id from found))
-			order by (c.number::text = $6) desc, (c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc
-			limit 12
-		), boards(kind, id, key, board, title, place, "to") as (
-			select 'board', '', '', b.slug, b.name, t.name, '/boards/' || b.slug
-			from seen b join team t on t.id = b.team_id
-			where $3::text is null and (b.name ilike $2 or b.key ilike $2)
-			order by b.name
-			limit 4
-		), people(kind, id, key, board, title, place, "to") as (
-			select distinct 'person', p.id::text, '', '', p.name, coalesce(nullif(m.title, ''), t.name), '/teams/' || t.id || '/people?person=' || p.id
-			from membership me
-			join team t on t.id = me.team_id
-			join membership m on m.team_id = t.id and m.left_at is null and m.role <> 'viewer'
-			join person p on p.id = m.person_id
-			where $3::text is null and me.person_id = $1 and me.left_at is null and p.name ilike $2
-			limit 4
-		), sprints(kind, id, key, board, title, place, "to") as (
-			select 'sprint', '', '', b.slug, b.name || ', ' || lower(b.sprint_name) || ' ' || s.number || case when s.goal = '' then '' else ': ' || s.goal end,
-				case when s.closed_at is not null then 'closed' when s.started_at is not null then 'running' else 'to come' end,
-				'/boards/' || b.slug || case when s.started_at is null then '/plan?sprint=' else '/look-back/' end || s.number
-			from sprint s join seen b on b.id = s.board_id
-			where $3::text is null and (s.goal ilike $2 or b.sprint_name || ' ' || s.number ilike $2)
-			order by s.starts desc
-			limit 4
-		), names(kind, id, key, board, title, place, "to") as (
-			select n.kind, n.id::text, '', b.slug, n.name, b.name, case when n.kind = 'label' then '/boards/' || b.slug || '/backlog?group=label' else '/boards/' || b.slug || '/initiatives/' || n.id end
-			from seen b, lateral (
-				select 'label' as kind, id, name from label where board_id = b.id and retired_at is null and name ilike $2
-				union all
-				select 'initiative', id, name from initiative where board_id = b.id and retired_at is null and name ilike $2
-			) n
-			where $3::text is null
-			order by n.name
-			limit 4
 		)
-		(select * from boards) union all (select * from people) union all (select * from cards) union all (select * from sprints) union all (select * from names)`,
+		select 'card' as kind, c.id::text as id, b.key || '-' || c.number as key, b.slug as board, c.title,
+			case when c.archived_at is not null then 'archived' else coalesce(k.name, 'backlog') end as place,
+			'/boards/' || b.slug || '?card=' || b.key || '-' || c.number as "to"
+		from card c
+		join seen b on b.id = c.board_id
+		left join board_column k on k.id = c.column_id
+		where c.id = any(array(select id from found))
+		order by (c.number::text = $6) desc, (c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc
+		limit 12`,
 		[
 			person.id,
 			pattern,
@@ -102,4 +82,55 @@ export async function find(person: Person, text: string, board: string | null = 
 		],
 		// Without a name: how rare the words are decides each time how they are looked for.
 	);
+}
+
+/** What is found by its name: boards and people stand ahead of the cards, sprints, labels and initiatives behind them. */
+async function namesWith(person: Person, pattern: string): Promise<Record<'ahead' | 'behind', Found[]>> {
+	const [found] = await rows<Record<'ahead' | 'behind', Found[]>>(
+		`with seen as materialized (
+			select b.id, b.slug, b.key, b.name, b.team_id, b.sprint_name
+			from board b join board_right r on r.board_id = b.id and r.person_id = $1
+			where b.away_at is null
+		), boards as (
+			select 'board' as kind, '' as id, '' as key, b.slug as board, b.name as title, t.name as place, '/boards/' || b.slug as "to"
+			from seen b join team t on t.id = b.team_id
+			where b.name ilike $2 or b.key ilike $2
+			order by b.name
+			limit 4
+		), people as (
+			select distinct 'person' as kind, p.id::text as id, '' as key, '' as board, p.name as title,
+				coalesce(nullif(m.title, ''), t.name) as place, '/teams/' || t.id || '/people?person=' || p.id as "to"
+			from membership me
+			join team t on t.id = me.team_id
+			join membership m on m.team_id = t.id and m.left_at is null and m.role <> 'viewer'
+			join person p on p.id = m.person_id
+			where me.person_id = $1 and me.left_at is null and p.name ilike $2
+			limit 4
+		), sprints as (
+			select 'sprint' as kind, '' as id, '' as key, b.slug as board,
+				b.name || ', ' || lower(b.sprint_name) || ' ' || s.number || case when s.goal = '' then '' else ': ' || s.goal end as title,
+				case when s.closed_at is not null then 'closed' when s.started_at is not null then 'running' else 'to come' end as place,
+				'/boards/' || b.slug || case when s.started_at is null then '/plan?sprint=' else '/look-back/' end || s.number as "to"
+			from sprint s join seen b on b.id = s.board_id
+			where s.goal ilike $2 or b.sprint_name || ' ' || s.number ilike $2
+			order by s.starts desc
+			limit 4
+		), names as (
+			select n.kind, n.id::text as id, '' as key, b.slug as board, n.name as title, b.name as place,
+				'/boards/' || b.slug || case when n.kind = 'label' then '/backlog?group=label' else '/initiatives/' || n.id end as "to"
+			from (
+				select 'label' as kind, board_id, id, name from label where retired_at is null and name ilike $2
+				union all
+				select 'initiative', board_id, id, name from initiative where retired_at is null and name ilike $2
+			) n
+			join seen b on b.id = n.board_id
+			order by n.name
+			limit 4
+		)
+		select (select coalesce(json_agg(f), '[]') from (select * from boards union all select * from people) f) as ahead,
+			(select coalesce(json_agg(f), '[]') from (select * from sprints union all select * from names) f) as behind`,
+		[person.id, pattern],
+		'find-names',
+	);
+	return found!;
 }

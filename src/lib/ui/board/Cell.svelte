@@ -203,7 +203,6 @@
 <style>
 	.body {
 		position: relative;
-		container: cell / inline-size;
 		flex: 1;
 		min-height: 120px;
 		margin-top: 8px;
@@ -244,11 +243,10 @@
 		display: grid;
 		gap: 8px;
 	}
-	@container cell (width > 276px) {
-		.two {
-			grid-template-columns: 1fr 1fr;
-			align-items: start;
-		}
+	/* Two abreast where each has room; a container query would cost each of many cells a style pass of its own. */
+	.two {
+		grid-template-columns: repeat(auto-fit, minmax(max(134px, 50% - 4px), 1fr));
+		align-items: start;
 	}
 	li {
 		position: relative;
