@@ -245,7 +245,7 @@
 	}
 	/* Two abreast where each has room; a container query would cost each of many cells a style pass of its own. */
 	.two {
-		grid-template-columns: repeat(auto-fit, minmax(max(134px, 50% - 4px), 1fr));
+		grid-template-columns: repeat(auto-fill, minmax(max(134px, 50% - 4px), 1fr));
 		align-items: start;
 	}
 	li {
