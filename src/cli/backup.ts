@@ -57,6 +57,8 @@ export async function backup(args: string[]): Promise<number> {
 			run('pg_dump', [
 				'--format=custom',
 				'--no-owner',
+				// What can be read again from the events.
+				'--exclude-table-data=fold_snapshot',
 				'--no-privileges',
 				`--file=${part}`,
 				process.env.DATABASE_URL!,

@@ -70,12 +70,12 @@ function figuresOf(
 
 describe('a board folded step by step', () => {
 	for (const [name, text] of VECTORS)
-		test(`says of the ${name} history what reading it at once says, wherever it stops`, () => {
+		test(`says of the ${name} history what reading it at once says, wherever it stops`, async () => {
 			const { board, events } = readVector(name);
 			const end = parseInstant(text)!;
 			const next = random(name.length);
 			const known = events.filter((event) => event.at <= end);
-			const fold = new BoardFold(board);
+			let fold = new BoardFold(board);
 			let taken = 0;
 			while (taken < known.length) {
 				let stop = Math.min(known.length, taken + 1 + Math.floor(next() * known.length * 0.3));
@@ -88,6 +88,8 @@ describe('a board folded step by step', () => {
 					startedAt: sprint.startedAt !== null && sprint.startedAt <= now ? sprint.startedAt : null,
 					closedAt: sprint.closedAt !== null && sprint.closedAt <= now ? sprint.closedAt : null,
 				}));
+				// Now and then another process goes on from what this one has kept.
+				if (next() < 0.4) fold = (await BoardFold.from({ ...board, sprints }, fold.kept()))!;
 				assert.ok(fold.goOn(sprints, known.slice(taken, stop), now));
 				taken = stop;
 				const stepped = figuresOf(board, fold.flow, fold.accounts, fold.since!, now);
@@ -96,12 +98,12 @@ describe('a board folded step by step', () => {
 		});
 
 	for (const [name, text] of VECTORS)
-		test(`says the same of the ${name} history after something was taken back, here and there`, () => {
+		test(`says the same of the ${name} history after something was taken back, here and there`, async () => {
 			const { board, events } = readVector(name);
 			const end = parseInstant(text)!;
 			const next = random(name.length + 7);
 			let known = events.filter((event) => event.at <= end);
-			const fold = new BoardFold(board);
+			let fold = new BoardFold(board);
 			assert.ok(fold.goOn(board.sprints, known, end));
 			for (let round = 0; round < 12; round++) {
 				// Some cards lose some of what happened to them; one gets another size long ago instead.
@@ -115,6 +117,7 @@ describe('a board folded step by step', () => {
 				const of = (list: readonly HistoryEvent[], card: string) =>
 					list.filter((event) => event.card === card);
 				const replaced = cards.map((card) => ({ card, was: of(was, card), is: of(now, card) }));
+				if (next() < 0.4) fold = (await BoardFold.from(board, fold.kept()))!;
 				assert.ok(fold.replace(replaced, end));
 				const { starved: _starved, idle: _idle, ...rest } = atOnce(board, known, end);
 				const {
@@ -126,6 +129,24 @@ describe('a board folded step by step', () => {
 				if (cards.length)
 					assert.deepEqual([none, nobody], [null, null], 'what has lasted is not known any more');
 			}
+		});
+
+	for (const [name, text] of VECTORS)
+		test(`keeps of the ${name} history all that it knows: what goes on from there keeps the same`, async () => {
+			const { board, events } = readVector(name);
+			const end = parseInstant(text)!;
+			const fold = new BoardFold(board);
+			const known = events.filter((event) => event.at <= end);
+			assert.ok(fold.goOn(board.sprints, known, end));
+			const kept = [...fold.kept()];
+			assert.deepEqual([...(await BoardFold.from(board, kept))!.kept()], kept);
+			assert.equal(await BoardFold.from(board, kept.slice(0, -1)), null, 'without its end it is not whole');
+			if (fold.accounts.ledgers.length)
+				assert.equal(
+					await BoardFold.from({ ...board, sprints: board.sprints.slice(1) }, kept),
+					null,
+					'a sprint is gone',
+				);
 		});
 
 	test('is folded anew where something happened before its end', () => {

@@ -1,9 +1,10 @@
 import type { Instant } from '../calendar/zone.ts';
 import type { BoardFile } from '../sprint/board.ts';
-import { FlowFold } from '../flow/fold.ts';
+import { FlowFold, type KeptFlow } from '../flow/fold.ts';
 import type { HistoryEvent } from '../flow/history.ts';
-import { Since } from '../rounds/since.ts';
-import { SprintAccounts } from '../sprint/accounts.ts';
+import type { Lifetime } from '../flow/lifetime.ts';
+import { Since, type KeptSince } from '../rounds/since.ts';
+import { SprintAccounts, type KeptAccounts, type KeptBook, type KeptWork } from '../sprint/accounts.ts';
 
 /** Another history of a card in the place of the one that was taken in. */
 export interface Replaced {
@@ -85,4 +86,85 @@ export class BoardFold {
 		this.accounts.until(Math.max(now, this.#last));
 		return true;
 	}
+
+	/**
+	 * All that it knows, line by line: to be kept, and gone on from later. Whoever takes a rest between two lines looks
+	 * whether it still is as it was at the first one.
+	 */
+	*kept(): Generator<string> {
+		for (const lives of inParts(this.flow.lives.byCard.values()))
+			yield line({ lives: lives.map(({ stays, ...life }) => ({ ...life, stays: flat(stays) })) });
+		for (const works of inParts(this.accounts.keptWork())) yield line({ works });
+		for (const book of this.accounts.keptBooks()) yield line({ book });
+		const last = Number.isFinite(this.#last) ? this.#last : null;
+		const since = this.#stale ? null : this.#since.kept();
+		yield line({ end: { last, since, flow: this.flow.kept(), accounts: this.accounts.kept() } });
+	}
+
+	/**
+	 * A board folded as it was when it was kept.
+	 * @param board as it is now, with the columns of then
+	 * @param lines as `kept` gave them
+	 * @param rest lets others have their turn, where much is to be done at once
+	 * @returns null when they are not whole, or a sprint of then is gone: then the history is read
+	 */
+	static async from(
+		board: BoardFile,
+		lines: AsyncIterable<string> | Iterable<string>,
+		rest: () => Promise<void> = async () => undefined,
+	): Promise<BoardFold | null> {
+		const fold = new BoardFold(board);
+		const works: KeptWork[] = [];
+		const books: KeptBook[] = [];
+		let end: Line['end'];
+		for await (const text of lines) {
+			const part = JSON.parse(text) as Line;
+			for (const life of part.lives ?? [])
+				fold.flow.lives.byCard.set(life.card, Object.assign(life, { stays: unflat(life.stays) }));
+			for (const work of part.works ?? []) works.push(work);
+			if (part.book) books.push(part.book);
+			end = part.end;
+		}
+		await rest();
+		if (!end || !fold.accounts.resume(end.accounts, books, works, board.sprints)) return null;
+		await rest();
+		fold.flow.resume(end.flow);
+		await rest();
+		fold.#last = end.last ?? -Infinity;
+		if (end.since) fold.#since.resume(end.since);
+		else fold.#stale = true;
+		fold.accounts.makeUp();
+		return fold;
+	}
 }
+
+/** A lifetime as it is written: its stays one after the other, as three numbers each. */
+type KeptLife = Omit<Lifetime, 'stays'> & { stays: (number | null)[] };
+
+/** A line of what is kept of a board: one of these. */
+interface Line {
+	lives?: KeptLife[];
+	works?: KeptWork[];
+	book?: KeptBook;
+	end?: { last: Instant | null; since: KeptSince | null; flow: KeptFlow; accounts: KeptAccounts };
+}
+
+const line = (part: Line): string => JSON.stringify(part);
+
+/** So many cards stand in one line. */
+const PART = 500;
+
+function* inParts<T>(all: Iterable<T>): Generator<T[]> {
+	const part: T[] = [];
+	for (const one of all) if (part.push(one) === PART) yield part.splice(0);
+	if (part.length) yield part;
+}
+
+const flat = (stays: Lifetime['stays']) => stays.flatMap(({ column, from, until }) => [column, from, until]);
+
+const unflat = (numbers: readonly (number | null)[]): Lifetime['stays'] =>
+	Array.from({ length: numbers.length / 3 }, (_, i) => ({
+		column: numbers[i * 3]!,
+		from: numbers[i * 3 + 1]!,
+		until: numbers[i * 3 + 2]!,
+	}));

@@ -3,7 +3,15 @@ import type { CardClock } from './clock.ts';
 import type { HistoryEvent } from './history.ts';
 import type { Layout } from './layout.ts';
 import { inCardOrder, Lifetimes, type ClockStep, type Lifetime } from './lifetime.ts';
-import { DayCounts } from './standing.ts';
+import { DayCounts, type KeptDays } from './standing.ts';
+
+/** What is kept of the flow of a board beside its cards' lifetimes, to go on from there later. */
+export interface KeptFlow {
+	first: Instant | null;
+	days: KeptDays;
+	/** Cards whose clock runs, in the order in which they are known. */
+	running: string[];
+}
 
 /** All that the flow of a board is read from, followed event by event, in time order. */
 export class FlowFold {
@@ -24,6 +32,20 @@ export class FlowFold {
 		this.#zone = board.zone;
 		this.lives = new Lifetimes(board);
 		this.days = new DayCounts(board, board.zone);
+	}
+
+	/** What it says beside the lifetimes, as it is now: to be written down at once. */
+	kept(): KeptFlow {
+		const running = Array.from(this.running, (life) => life.card);
+		return { first: this.first, days: this.days.kept(), running };
+	}
+
+	/** Goes on from what was kept, the lifetimes being those of then. */
+	resume({ first, days, running }: KeptFlow): void {
+		this.first = first;
+		this.days.resume(days);
+		for (const card of running) this.running.add(this.lives.byCard.get(card)!);
+		for (const life of this.lives.byCard.values()) this.#count(life, life, 1);
 	}
 
 	/** Takes in what happened next; gives what it did to the card's clock. */

@@ -12,6 +12,16 @@ export interface Standing {
 	columns: number[];
 }
 
+/** What is kept of day counts, to go on from there later. */
+export interface KeptDays {
+	over: Standing[];
+	columns: number[];
+	wip: number;
+	day: Day | null;
+	/** null: no day has begun */
+	ends: Instant | null;
+}
+
 /**
  * What stood where at the end of each day, followed change by change, in time order. Archived cards count only in done
  * columns; the backlog is not counted.
@@ -20,7 +30,7 @@ export class DayCounts {
 	readonly #layout: Layout;
 	readonly #zone: Zone;
 	/** Of the days that are over, one after the other; before the first of them nothing stood. */
-	readonly #over: Standing[] = [];
+	#over: Standing[] = [];
 	#columns: number[];
 	#wip = 0;
 	#day: Day | null = null;
@@ -30,6 +40,21 @@ export class DayCounts {
 		this.#layout = layout;
 		this.#zone = zone;
 		this.#columns = layout.columns.map(() => 0);
+	}
+
+	/** What they have counted, as it is now: to be written down at once. */
+	kept(): KeptDays {
+		const ends = this.#day === null ? null : this.#ends;
+		return { over: this.#over, columns: this.#columns, wip: this.#wip, day: this.#day, ends };
+	}
+
+	/** Goes on from what was kept. */
+	resume({ over, columns, wip, day, ends }: KeptDays): void {
+		this.#over = over;
+		this.#columns = columns;
+		this.#wip = wip;
+		this.#day = day;
+		this.#ends = ends ?? -Infinity;
 	}
 
 	take(at: Instant, { before, after }: ClockStep): void {

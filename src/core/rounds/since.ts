@@ -12,17 +12,28 @@ export interface Lasting {
 	idle: Map<string, Instant>;
 }
 
+/** What is kept of what has lasted, to go on from there later. */
+export interface KeptSince {
+	idle: [string, Instant][];
+	starved: (Instant | null)[];
+	blocked: string[];
+	owners: [card: string, people: string[]][];
+	standing: number[];
+	ready: number[];
+	inHand: [string, number][];
+}
+
 /** What has lasted, followed event by event, in time order. */
 export class Since implements Lasting {
 	readonly idle = new Map<string, Instant>();
-	readonly starved: (Instant | null)[];
+	starved: (Instant | null)[];
 	readonly #layout: Layout;
 	readonly #limits: readonly (number | null)[];
 	readonly #blocked = new Set<string>();
 	readonly #owners = new Map<string, Set<string>>();
 	/** Open cards by column, and those of them that are not blocked. */
-	readonly #standing: number[];
-	readonly #ready: number[];
+	#standing: number[];
+	#ready: number[];
 	/** Of each column the one before it that still stands; -1 for none. */
 	readonly #before: number[];
 	readonly #inHand = new Map<string, number>();
@@ -37,6 +48,30 @@ export class Since implements Lasting {
 		this.#standing = layout.columns.map(() => 0);
 		this.#ready = layout.columns.map(() => 0);
 		this.starved = layout.columns.map(() => null);
+	}
+
+	/** What it knows, as it is now: to be written down at once. */
+	kept(): KeptSince {
+		return {
+			idle: [...this.idle],
+			starved: this.starved,
+			blocked: [...this.#blocked],
+			owners: Array.from(this.#owners, ([card, people]) => [card, [...people]]),
+			standing: this.#standing,
+			ready: this.#ready,
+			inHand: [...this.#inHand],
+		};
+	}
+
+	/** Goes on from what was kept. */
+	resume({ idle, starved, blocked, owners, standing, ready, inHand }: KeptSince): void {
+		for (const [name, at] of idle) this.idle.set(name, at);
+		for (const card of blocked) this.#blocked.add(card);
+		for (const [card, people] of owners) this.#owners.set(card, new Set(people));
+		for (const [name, cards] of inHand) this.#inHand.set(name, cards);
+		this.starved = starved;
+		this.#standing = standing;
+		this.#ready = ready;
 	}
 
 	/** Takes in what happened next to a card, and what that did to its clock. */

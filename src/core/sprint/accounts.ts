@@ -25,6 +25,32 @@ interface Work extends CardWork {
 	counted: boolean;
 }
 
+/** What is kept of a card's work, to go on from there later: its stint by its place in its sprint's book. */
+export interface KeptWork extends Omit<Work, 'stint' | 'unnamed'> {
+	stint: number;
+	unnamed: number;
+}
+
+/** What is kept of a sprint's book. */
+export interface KeptBook extends Pick<Book, 'stints' | 'moves'> {
+	number: number;
+}
+
+/** What is kept of a board's sprints beside their books and the work of cards, to go on from there later. */
+export interface KeptAccounts {
+	past: number;
+	/** What has started and closed. */
+	turned: Pick<Edge, 'at' | 'order' | 'kind'>[];
+	of: number[];
+	/** null: nothing has */
+	turnedAt: Instant | null;
+	running: number[];
+	/** Cards, in the order in which they are known. */
+	waiting: string[];
+	carried: string[];
+	lists: [sprint: number, cards: string[]][];
+}
+
 /** The ledgers of a board's sprints, and what each card is left with. */
 export interface Accounts {
 	/** Of the sprints started so far, by number. */
@@ -68,6 +94,72 @@ export class SprintAccounts implements Accounts {
 	constructor(board: Pick<SprintBoard, 'unit' | 'sprints'>) {
 		this.#unit = board.unit;
 		this.#edges = edgesOf(board.sprints);
+	}
+
+	/** The work of each card, as it is now: to be written down at once. */
+	*keptWork(): Generator<KeptWork> {
+		for (const work of this.cards.values()) {
+			const book = work.last === null ? undefined : this.#books.get(work.last);
+			const place = (stint: Stint | null) => (stint ? book!.stints.lastIndexOf(stint) : -1);
+			yield { ...work, stint: place(work.stint), unnamed: place(work.unnamed) };
+		}
+	}
+
+	*keptBooks(): Generator<KeptBook> {
+		for (const [number, { stints, moves }] of this.#books) yield { number, stints, moves };
+	}
+
+	/** What it knows beside that. */
+	kept(): KeptAccounts {
+		const cards = (works: Iterable<Work>) => Array.from(works, ({ card }) => card);
+		const turned = this.#edges.slice(0, this.#turned);
+		return {
+			past: this.past,
+			turned: turned.map(({ at, order, kind }) => ({ at, order, kind })),
+			of: turned.map(({ sprint }) => sprint.number),
+			turnedAt: turned.length ? this.#turnedAt : null,
+			running: [...this.#running.keys()],
+			waiting: cards(this.waiting),
+			carried: cards(this.#carried),
+			lists: Array.from(this.#lists, ([number, works]) => [number, cards(works)]),
+		};
+	}
+
+	/**
+	 * Goes on from what was kept.
+	 * @param sprints those of the board
+	 * @returns false when one of then is not among them any more
+	 */
+	resume(
+		kept: KeptAccounts,
+		books: readonly KeptBook[],
+		works: readonly KeptWork[],
+		sprints: readonly BoardSprint[],
+	): boolean {
+		const known = new Map(sprints.map((sprint) => [sprint.number, sprint]));
+		if (
+			![...kept.of, ...kept.running, ...books.map(({ number }) => number)].every((number) =>
+				known.has(number),
+			)
+		)
+			return false;
+		for (const { number, stints, moves } of books)
+			this.#books.set(number, { sprint: known.get(number)!, stints, moves, ledger: null });
+		for (const work of works) {
+			const stints = work.last === null ? [] : this.#books.get(work.last)!.stints;
+			const [stint, unnamed] = [stints[work.stint] ?? null, stints[work.unnamed] ?? null];
+			this.cards.set(work.card, Object.assign(work, { stint, unnamed }));
+		}
+		const of = (cards: readonly string[]) => cards.map((card) => this.cards.get(card)!);
+		for (const work of of(kept.waiting)) this.waiting.add(work);
+		for (const work of of(kept.carried)) this.#carried.add(work);
+		for (const [number, cards] of kept.lists) this.#lists.set(number, new Set(of(cards)));
+		for (const number of kept.running) this.#running.set(number, known.get(number)!);
+		this.#edges = kept.turned.map((edge, i) => ({ ...edge, sprint: known.get(kept.of[i]!)! }));
+		this.#turned = kept.turned.length;
+		this.#turnedAt = kept.turnedAt ?? -Infinity;
+		this.past = kept.past;
+		return this.sprints(sprints);
 	}
 
 	/** Takes in sprints that have started or closed since; false where what has happened already would be otherwise. */

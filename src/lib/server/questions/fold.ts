@@ -8,25 +8,20 @@ import { byReplica, rows } from '../database.ts';
 import { Followed } from '../followed.ts';
 import { now } from '../time.ts';
 import type { FoldHead } from './board-head.ts';
+import { keepFold, keptFold, type Folded } from './fold-snapshot.ts';
 import { boardFile } from './history.ts';
 
-interface Kept {
-	/** Up to which event the board is folded, and the columns that it was folded over. */
-	seq: number;
-	columns: string;
-	fold: BoardFold;
-}
-
-const followed = new Followed<Kept>(({ fold }) => fold.flow.lives.byCard.size);
+const followed = new Followed<Folded>(({ fold }) => fold.flow.lives.byCard.size);
 
 /** So many events are read and folded at once: between them others have their turn. */
 const BATCH = 5000;
 
 /**
  * A board folded up to its last event. Only what is new since the last time is read. Owners are told by their ids.
+ * @param whole where this process has not folded it, the whole history is read, whatever has been kept of it
  * @returns the fold, to be read at once: it goes on as things happen
  */
-export async function boardFold(head: FoldHead): Promise<BoardFold> {
+export async function boardFold(head: FoldHead, whole = false): Promise<BoardFold> {
 	const columns = JSON.stringify([
 		head.key,
 		head.unit,
@@ -41,10 +36,15 @@ export async function boardFold(head: FoldHead): Promise<BoardFold> {
 		]),
 		head.retired,
 	]);
-	const known = await followed.get(head.id, head.seq, (before) => readOn(head, columns, before));
-	if (known.columns === columns || known.seq > head.seq) return known.fold;
-	followed.forget(head.id);
-	return (await followed.get(head.id, head.seq, (before) => readOn(head, columns, before))).fold;
+	const read = (before: Folded | undefined) =>
+		whole && !before ? foldAnew(head, columns) : readOn(head, columns, before);
+	let known = await followed.get(head.id, head.seq, read);
+	if (known.columns !== columns && known.seq <= head.seq) {
+		followed.forget(head.id);
+		known = await followed.get(head.id, head.seq, read);
+	}
+	void keepFold(head.id, known);
+	return known.fold;
 }
 
 /** The ledgers of a board's sprints and what each card is left with, up to its last event. */
@@ -57,16 +57,17 @@ export async function accountsOf(head: FoldHead): Promise<SprintAccounts> {
  * anew then.
  */
 export async function lastingOn(head: FoldHead): Promise<Lasting> {
-	for (;;) {
-		const { since } = await boardFold(head);
+	for (let whole = false; ; whole = true) {
+		const { since } = await boardFold(head, whole);
 		if (since) return since;
 		followed.forget(head.id);
 	}
 }
 
-/** Reads on from where a board was folded to; from its beginning where that cannot be added to. */
-async function readOn(head: FoldHead, columns: string, known: Kept | undefined): Promise<Kept> {
-	if (known?.columns === columns) {
+/** Reads on from where a board was folded to, here or in another process; from its beginning where that cannot be added to. */
+async function readOn(head: FoldHead, columns: string, before: Folded | undefined): Promise<Folded> {
+	const known = before?.columns === columns ? before : await keptFold(head, columns);
+	if (known) {
 		const { back, events } = await eventsSince(head, known.seq);
 		const replaced = back ? await replacedSince(head, known.seq) : [];
 		const others = new Set(replaced.map(({ card }) => card));
@@ -74,13 +75,23 @@ async function readOn(head: FoldHead, columns: string, known: Kept | undefined):
 		const at = now().getTime();
 		if (known.fold.goOn(boardFile(head).sprints, next, at) && (!back || known.fold.replace(replaced, at))) {
 			known.seq = head.seq;
+			known.news += events.length;
 			return known;
 		}
+		// Half added to, it is nothing to be kept.
+		known.seq = -1;
 	}
-	return { seq: head.seq, columns, fold: await byReplica(head, () => foldAnew(head)) };
+	return foldAnew(head, columns);
 }
 
-async function foldAnew(head: FoldHead): Promise<BoardFold> {
+async function foldAnew(head: FoldHead, columns: string): Promise<Folded> {
+	const { fold, events } = await byReplica(head, () => readWhole(head));
+	return { seq: head.seq, columns, fold, news: events };
+}
+
+/** A board's history, folded, and how many events it was. */
+async function readWhole(head: FoldHead): Promise<{ fold: BoardFold; events: number }> {
+	let events = 0;
 	const file = boardFile(head);
 	const fold = new BoardFold(file);
 	const [[cards], [known]] = await Promise.all([
@@ -109,6 +120,7 @@ async function foldAnew(head: FoldHead): Promise<BoardFold> {
 			coming = batchAfter(head, from);
 			coming.catch(() => undefined);
 		}
+		events += last + 1;
 		const all = [...waiting, ...eventsOf(batch, keys, people, gone)];
 		const whole = last >= 0 ? all.findLastIndex(({ at }) => at < from[0]) + 1 : all.length;
 		waiting = all.splice(whole);
@@ -116,7 +128,7 @@ async function foldAnew(head: FoldHead): Promise<BoardFold> {
 		if (last < 0) break;
 	}
 	fold.goOn(file.sprints, [], now().getTime());
-	return fold;
+	return { fold, events };
 }
 
 /** An event with its number, or of one that corrects another, that one's. */
