@@ -3,7 +3,9 @@ import { describe, test } from 'node:test';
 import type { Locator, Page } from 'playwright-core';
 import { accessible, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
+import type { Person } from '../src/lib/server/sign-in.ts';
 import { startServer } from './support/server.ts';
+import { command } from './support/small-board.ts';
 
 const db = await useDatabase('demo');
 const server = await startServer();
@@ -186,6 +188,54 @@ describe('a lead works the board', () => {
 		await page.keyboard.press('Escape');
 		const texts = await cards(lined).allInnerTexts();
 		assert.match(texts[1]!, /Added below/);
+		quiet();
+		await context.close();
+	});
+
+	test('holds with a finger a card that somebody else moves meanwhile, and lets go of it as of any other', async () => {
+		const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD, {
+			width: 390,
+			height: 780,
+			touch: true,
+		});
+		const lined = column(page, 'Lined up');
+		const card = lined.locator('li[data-card]').first();
+		const id = (await card.getAttribute('data-card'))!;
+		const here = lined.locator(`[data-card="${id}"]`);
+		const fingers = await context.newCDPSession(page);
+		const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', x = 0, y = 0) =>
+			fingers.send('Input.dispatchTouchEvent', { type, touchPoints: type === 'touchEnd' ? [] : [{ x, y }] });
+		const take = async () => {
+			const grip = (await here.locator('.grip').boundingBox())!;
+			const [x, y] = [grip.x + grip.width - 10, grip.y + grip.height - 10];
+			await touch('touchStart', x, y);
+			for (const by of [8, 16, 24]) await touch('touchMove', x - by, y + by);
+			await page.locator('.ghost').waitFor();
+			return [x - 24, y + 24] as const;
+		};
+		const [x, y] = await take();
+		const { rows } = await db.query<{ person: Person; version: number; lined: string; review: string }>(
+			`select (select json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'email', p.email, 'scope', 'write')
+				from person p where p.name = 'Bram Tolver') as person, c.version, c.column_id as lined,
+				(select id from board_column k where k.board_id = c.board_id and k.name = 'Review') as review
+			from card c where c.id = $1`,
+			[id],
+		);
+		const { person, version, lined: from, review } = rows[0]!;
+		await command(person, 'MoveCard', { card: id, version, column: review });
+		await here.waitFor({ state: 'detached' });
+		await touch('touchMove', x - 4, y + 4);
+		const answered = page.waitForResponse('**/api/commands');
+		await touch('touchEnd');
+		await page.locator('.ghost').waitFor({ state: 'detached' });
+		// It goes where it was let go, and the next one is held as before.
+		await answered;
+		await here.waitFor();
+		const after = await db.query(`select column_id from card where id = $1`, [id]);
+		assert.equal(after.rows[0].column_id, from);
+		await take();
+		await touch('touchEnd');
+		await page.locator('.ghost').waitFor({ state: 'detached' });
 		quiet();
 		await context.close();
 	});

@@ -357,7 +357,7 @@ test('on a plan of 40 people and 300 cards, placing shows in the next frame', as
 	await context.close();
 });
 
-test('the first load of the board ships less than 150 kB of compressed script', async () => {
+test('the first load of the board ships less than 130 kB of compressed script', async () => {
 	const { page, context } = await visit(server.url, 'Ines Okoro', '/boards/tidewatch');
 	await context.close();
 	const again = await visit(server.url, 'Ines Okoro', '/');
@@ -375,7 +375,7 @@ test('the first load of the board ships less than 150 kB of compressed script', 
 	await again.page.waitForFunction(() => document.documentElement.dataset.awake === 'yes');
 	await again.page.waitForLoadState('networkidle', { timeout: 4000 }).catch(() => undefined);
 	await Promise.all(waiting);
-	assert.ok(bytes > 20_000 && bytes < 150_000, `${bytes} bytes`);
+	assert.ok(bytes > 20_000 && bytes < 130_000, `${bytes} bytes`);
 	void page;
 	await again.context.close();
 });

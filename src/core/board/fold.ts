@@ -93,9 +93,10 @@ export class BoardFold {
 	 */
 	*kept(): Generator<string> {
 		for (const lives of inParts(this.flow.lives.byCard.values()))
-			yield line({ lives: lives.map(({ stays, ...life }) => ({ ...life, stays: flat(stays) })) });
-		for (const works of inParts(this.accounts.keptWork())) yield line({ works });
-		for (const book of this.accounts.keptBooks()) yield line({ book });
+			yield line({ lives: columnsOf(lives.map(({ stays, ...life }) => ({ ...life, stays: flat(stays) }))) });
+		for (const works of inParts(this.accounts.keptWork())) yield line({ works: columnsOf(works) });
+		for (const { number, stints, moves } of this.accounts.keptBooks())
+			yield line({ book: number, stints: columnsOf(stints), moves: columnsOf(moves) });
 		const last = Number.isFinite(this.#last) ? this.#last : null;
 		const since = this.#stale ? null : this.#since.kept();
 		yield line({ end: { last, since, flow: this.flow.kept(), accounts: this.accounts.kept() } });
@@ -119,10 +120,11 @@ export class BoardFold {
 		let end: Line['end'];
 		for await (const text of lines) {
 			const part = JSON.parse(text) as Line;
-			for (const life of part.lives ?? [])
+			for (const life of rowsOf(part.lives))
 				fold.flow.lives.byCard.set(life.card, Object.assign(life, { stays: unflat(life.stays) }));
-			for (const work of part.works ?? []) works.push(work);
-			if (part.book) books.push(part.book);
+			for (const work of rowsOf(part.works)) works.push(work);
+			if (part.book)
+				books.push({ number: part.book, stints: rowsOf(part.stints), moves: rowsOf(part.moves) });
 			end = part.end;
 		}
 		await rest();
@@ -141,12 +143,32 @@ export class BoardFold {
 /** A lifetime as it is written: its stays one after the other, as three numbers each. */
 type KeptLife = Omit<Lifetime, 'stays'> & { stays: (number | null)[] };
 
-/** A line of what is kept of a board: one of these. */
+/** A line of what is kept of a board: cards, their work, a sprint's book, or the rest. */
 interface Line {
-	lives?: KeptLife[];
-	works?: KeptWork[];
-	book?: KeptBook;
+	lives?: Columns<KeptLife>;
+	works?: Columns<KeptWork>;
+	book?: number;
+	stints?: Columns<KeptBook['stints'][number]>;
+	moves?: Columns<KeptBook['moves'][number]>;
 	end?: { last: Instant | null; since: KeptSince | null; flow: KeptFlow; accounts: KeptAccounts };
+}
+
+/** Things of one kind, written as columns: what they are called stands there once. */
+type Columns<T> = { [K in keyof T]?: T[K][] };
+
+function columnsOf<T extends object>(rows: readonly T[]): Columns<T> {
+	const columns: Columns<T> = {};
+	for (const key of Object.keys(rows[0] ?? {}) as (keyof T)[]) columns[key] = rows.map((row) => row[key]);
+	return columns;
+}
+
+function rowsOf<T>(columns: Columns<T> = {}): T[] {
+	const known = Object.entries(columns) as [keyof T, T[keyof T][]][];
+	return Array.from({ length: known[0]?.[1].length ?? 0 }, (_, i) => {
+		const row = {} as T;
+		for (const [key, values] of known) row[key] = values[i]!;
+		return row;
+	});
 }
 
 const line = (part: Line): string => JSON.stringify(part);

@@ -1,4 +1,4 @@
-import type { Interactable } from '@interactjs/types';
+import type { D3DragEvent } from 'd3-drag';
 
 /** What a drag tells the board. Positions are the pointer's, in the window. */
 export interface DragEvents {
@@ -7,61 +7,98 @@ export interface DragEvents {
 	end(): void;
 }
 
+/** What can be held, by a selector, and by what of it: `always`, or `touch` where a finger anywhere else scrolls. */
+interface Holds {
+	what: string;
+	grip?: string;
+	by?: 'always' | 'touch';
+}
+
+const CARDS: Holds = { what: 'li[data-card]', grip: '.grip', by: 'touch' };
+
 /**
  * Lets the cards inside an element be dragged, with the mouse anywhere on them and with touch by their grip, so that a
  * finger on a card still scrolls.
  */
-export const dragCards = (board: HTMLElement, events: DragEvents) =>
-	drag(board, 'li[data-card]', '.grip', events);
+export const dragCards = (board: HTMLElement, events: DragEvents) => drag(board, [CARDS], events);
 
 /** The same for cards of a list and for blocks in rows; blocks are small, so a finger takes hold anywhere on them. */
-export const dragBetween = async (plan: HTMLElement, events: DragEvents) => {
-	const stops = await Promise.all([
-		drag(plan, 'li[data-card]', '.grip', events),
-		drag(plan, 'a.block[data-card]', undefined, events),
-	]);
-	return () => stops.forEach((stop) => stop());
-};
+export const dragBetween = (plan: HTMLElement, events: DragEvents) =>
+	drag(plan, [CARDS, { what: 'a.block[data-card]' }], events);
 
 /** The same for cards of a month, which are small too. */
 export const dragDays = (month: HTMLElement, events: DragEvents) =>
-	drag(month, 'a.card[data-card]', undefined, events);
+	drag(month, [{ what: 'a.card[data-card]' }], events);
 
 /** Bars of a timeline, which are held anywhere; initiatives of a stage likewise. */
 export const dragBars = (within: HTMLElement, events: DragEvents) =>
-	drag(within, 'a.bar[data-card]', undefined, events);
-export const dragStages = (within: HTMLElement, events: DragEvents) =>
-	drag(within, 'li[data-card]', '.grip', events);
+	drag(within, [{ what: 'a.bar[data-card]' }], events);
+export const dragStages = (within: HTMLElement, events: DragEvents) => drag(within, [CARDS], events);
 
 /** Columns as Set-up draws them, and its clock, are held by their handles. */
 export const dragColumns = (within: HTMLElement, events: DragEvents) =>
-	drag(within, '[data-set-column], [data-clock]', '.handle', events, ({ setColumn }) => setColumn ?? 'clock');
+	drag(
+		within,
+		[{ what: '[data-set-column], [data-clock]', grip: '.handle', by: 'always' }],
+		events,
+		({ setColumn }) => setColumn ?? 'clock',
+	);
 
 /** Notes of a retrospective, held anywhere with the mouse and by their grip with a finger. */
 export const dragNotes = (within: HTMLElement, events: DragEvents) =>
-	drag(within, '[data-note]', '.grip', events, ({ note }) => note!);
+	drag(within, [{ what: '[data-note]', grip: '.grip', by: 'touch' }], events, ({ note }) => note!);
+
+/** So far a pointer goes before what it holds is dragged: a hand that clicks is not quite still. */
+const SLIGHT = 3;
 
 async function drag(
 	within: HTMLElement,
-	what: string,
-	grip: string | undefined,
+	kinds: readonly Holds[],
 	events: DragEvents,
 	idOf = (data: DOMStringMap) => data.card!,
 ): Promise<() => void> {
-	const { default: interact } = await import('interactjs');
-	const touch = matchMedia('(pointer: coarse)').matches;
-	const cards: Interactable = interact(what, { context: within }).draggable({
-		allowFrom: touch || grip === '.handle' ? grip : undefined,
-		ignoreFrom: grip === '.handle' ? undefined : 'textarea, button, input, select',
-		cursorChecker: () => '',
-		listeners: {
-			start: ({ target, clientX, clientY }) => events.start(idOf(target.dataset), target, clientX, clientY),
-			move: ({ clientX, clientY }) => events.move(clientX, clientY),
-			end: () => events.end(),
-		},
-	});
-	cards.styleCursor(false);
-	return () => cards.unset();
+	const [{ drag: behaviour }, { select }] = await Promise.all([import('d3-drag'), import('d3-selection')]);
+	let held = false;
+	// Listened to on what is held alone: everything else scrolls freely, and what is taken off the page is still held.
+	const takeHold = ({ target, pointerType, button, ctrlKey }: PointerEvent) => {
+		const kind = kinds.find(({ what }) => (target as Element).closest(what));
+		const item = kind && (target as Element).closest<HTMLElement>(kind.what);
+		if (held || button || ctrlKey || !kind || !item) return;
+		const byGrip = kind.grip && (kind.by === 'always' || pointerType === 'touch');
+		const hold = byGrip ? (target as Element).closest<HTMLElement>(kind.grip!) : item;
+		if (!hold || (!byGrip && (target as Element).closest('textarea, button, input, select'))) return;
+		let began: { x: number; y: number } | null = null;
+		select(hold).call(
+			behaviour<HTMLElement, unknown>()
+				.clickDistance(SLIGHT)
+				.on('start', () => (held = true))
+				.on('drag', (moved) => {
+					const { x, y } = pointOf(moved);
+					if (!began && Math.hypot(moved.x - moved.subject.x, moved.y - moved.subject.y) <= SLIGHT) return;
+					if (!began) events.start(idOf(item.dataset), item, x, y);
+					began = { x, y };
+					events.move(x, y);
+				})
+				.on('end', () => {
+					held = false;
+					select(hold).on('.drag', null).style('touch-action', null);
+					if (began) events.end();
+				}),
+		);
+	};
+	within.addEventListener('pointerdown', takeHold);
+	return () => within.removeEventListener('pointerdown', takeHold);
+}
+
+/** Where the pointer of a drag is, in the window. */
+function pointOf({ identifier, sourceEvent }: D3DragEvent<HTMLElement, unknown, unknown>): {
+	x: number;
+	y: number;
+} {
+	const touches: Touch[] = [...((sourceEvent as TouchEvent).changedTouches ?? [])];
+	const { clientX, clientY } =
+		touches.find((touch) => touch.identifier === identifier) ?? (sourceEvent as MouseEvent);
+	return { x: clientX, y: clientY };
 }
 
 /** Where a card held at a point would go: a column, there a lane (`none`: in none), and the card it would stand below (null: on top). */
