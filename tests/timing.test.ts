@@ -226,6 +226,22 @@ test('a board of twelve columns and five lanes with 2,000 cards is arranged, nar
 			return took.at(-1)!;
 		});
 	}
+	// Lanes out of sight are drawn when somebody goes there, by key too.
+	const inLane = () =>
+		page.evaluate(() => document.activeElement?.closest<HTMLElement>('[data-lane]')?.dataset.lane ?? null);
+	await shownIn(choose('Lanes', 'lane'), `document.querySelectorAll('section.band').length > 2`);
+	await page.locator('li[data-card]').first().waitFor();
+	const lanes = await page.locator('section.band').count();
+	const drawn = await page.locator('section.band:has([data-lane])').count();
+	assert.ok(drawn < lanes, `${drawn} of ${lanes} lanes are drawn`);
+	await page.locator('li[data-card] a').first().focus();
+	const top = await inLane();
+	await page.keyboard.press('End');
+	await page.keyboard.press('ArrowDown');
+	await page.waitForFunction((top) => {
+		const lane = document.activeElement?.closest<HTMLElement>('[data-lane]')?.dataset.lane;
+		return lane && lane !== top;
+	}, top);
 	quiet();
 	await context.close();
 });

@@ -52,6 +52,7 @@
 	const WIDTHS = { narrow: 'minmax(140px, 190px)', wide: 'minmax(330px, 1.5fr)' };
 
 	let element = $state<HTMLElement>();
+	let bands = $state<ReturnType<typeof Bands>>();
 	let focused = $state<string | null>(null);
 	let renaming = $state<string | null>(null);
 	let adding = $state<{ column: string; lane: string; below: string | null | undefined } | null>(null);
@@ -290,6 +291,10 @@
 		const found = card && placeIn(card);
 		if (!found) return;
 		const { column, lane } = cellOf(found.band, found.column);
+		if (laned) {
+			bands?.draw(lane);
+			await tick();
+		}
 		await handles[nameOf(column, lane)]?.focusCard(id);
 	}
 
@@ -686,10 +691,12 @@
 >
 	{#if laned}
 		<Bands
+			bind:this={bands}
 			columns={columns.map(({ view }) => view)}
 			bands={grid.bands}
 			unit={head.unit}
 			{folded}
+			{many}
 			settings={head.role === 'lead' && arrangement.lanes?.id === 'lane'
 				? `/boards/${head.slug}/set-up?part=lanes`
 				: null}
