@@ -27,7 +27,14 @@ const LINKS = /^\/(join|reset|stop|calendar)\/[^/]+$/;
 /** What comes from programs that are no browser: it carries its right with it, and no cookie counts. */
 const FROM_ELSEWHERE = /^\/(api\/mail|stop\/[^/]+|calendar\/[^/]+)$/;
 
+/** What pages are made of is read while nobody waits yet, not with the first look at each. */
+const PAGES = import.meta.glob('./routes/**/+{page,layout}.{svelte,server.ts}');
+async function readPages(): Promise<void> {
+	for (const page of Object.values(PAGES)) await page();
+}
+
 export const init: ServerInit = async () => {
+	if (!building) await readPages();
 	// Where the database is away for a moment the server starts all the same, and says the code when it is asked for.
 	if (!building) void startJobs();
 	await printSetUpCode().catch((error: Error) =>
