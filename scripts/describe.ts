@@ -1,4 +1,4 @@
-// npm run describe: writes down what the reads of the API answer, from the types that stand in src/lib/api.ts.
+// npm run describe: writes down what the reads and commands of the API answer, from the types that stand in src/lib/api.ts.
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { createGenerator } from 'ts-json-schema-generator';
@@ -8,15 +8,22 @@ const FILE = here('src/lib/server/api-answers.json');
 
 /** The schemas of all answers by their paths, and those that they refer to, as the description's components. */
 export function apiAnswers(): string {
-	const { properties, definitions } = createGenerator({
+	const generator = createGenerator({
 		path: here('src/lib/api.ts'),
 		tsconfig: here('tsconfig.json'),
 		type: 'Reads',
 		topRef: false,
 		skipTypeCheck: true,
 		sortProps: true,
-	}).createSchema('Reads');
-	const text = JSON.stringify({ answers: properties, schemas: definitions }, asOpenApi, '\t');
+	});
+	const reads = generator.createSchema('Reads');
+	const results = generator.createSchema('Results');
+	const schemas = { ...reads.definitions, ...results.definitions };
+	const text = JSON.stringify(
+		{ answers: reads.properties, results: results.properties, schemas },
+		asOpenApi,
+		'\t',
+	);
 	return `${text.replaceAll('"#/definitions/', '"#/components/schemas/')}\n`;
 }
 

@@ -17,8 +17,10 @@ stop_left() {
 trap 'rm -rf "$STATE/testing.$$"; stop_left; database_down test' EXIT
 trap 'exit 130' INT TERM
 database_up test '-c fsync=off -c synchronous_commit=off -c full_page_writes=off'
-command -v chromium >/dev/null || install_debian chromium
-export CHROMIUM=$(command -v chromium)
+# The headless shell draws the same pages with a fifth less work; the whole browser does too where it is there already.
+find_browser() { command -v chromium-headless-shell || command -v chromium; }
+find_browser >/dev/null || install_debian chromium-headless-shell
+export CHROMIUM=$(find_browser)
 
 if [ $# -gt 0 ]; then
 	files=("$@")

@@ -95,6 +95,7 @@ describe('the published description', () => {
 		assert.ok(found.valid, JSON.stringify(found.errors)?.slice(0, 2000));
 		const names = [
 			...[...COMMANDS.keys()].flatMap((name) => [name, `${name}Input`]),
+			...Object.keys(JSON.parse(apiAnswers()).results).map((name) => `${name}Result`),
 			...Object.keys(JSON.parse(apiAnswers()).schemas),
 			...Object.values(READS).map(({ id }) => `${id[0]!.toUpperCase()}${id.slice(1)}Answer`),
 			...['Answer', 'Problem'],

@@ -2,6 +2,8 @@ import assert from 'node:assert/strict';
 import { randomUUID } from 'node:crypto';
 import { readdirSync } from 'node:fs';
 import { describe, test } from 'node:test';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import answers from '../src/lib/server/api-answers.json' with { type: 'json' };
 import { COMMANDS } from '../src/lib/server/commands/index.ts';
 import { Problem } from '../src/lib/server/problem.ts';
 import { openSession, SESSION_COOKIE, type Person } from '../src/lib/server/sign-in.ts';
@@ -202,6 +204,15 @@ const SOMEBODY_ELSES: Record<string, Standing[]> = {
 	ChangeFace: ['viewer', 'member'],
 };
 
+const ajv = new Ajv2020({ strict: false });
+const answered = new Set<string>();
+/** What a command answers is what the published description says that it does. */
+function answersAsPublished(name: string, result: unknown): void {
+	const schema = (answers.results as Record<string, object>)[name] ?? { type: 'object', maxProperties: 0 };
+	assert.ok(ajv.validate(schema, result), `${name}: ${JSON.stringify(result)} ${ajv.errorsText(ajv.errors)}`);
+	answered.add(name);
+}
+
 describe('every command, given by everyone', () => {
 	test('has a row here', () => {
 		assert.deepEqual(
@@ -221,7 +232,10 @@ describe('every command, given by everyone', () => {
 			for (const standing of [...STANDINGS].reverse()) {
 				if (standing === 'nobody') continue;
 				const refused = await command(all[standing], name, input).then(
-					() => null,
+					({ result }) => {
+						answersAsPublished(name, result);
+						return null;
+					},
 					(error: unknown) => {
 						if (error instanceof Problem) return error;
 						throw error;
@@ -246,6 +260,15 @@ describe('every command, given by everyone', () => {
 					);
 			}
 		});
+
+	test('answers as it is published, where it answers anything', () => {
+		// What they name here is not there: they answer in retrospective.test.ts and names.test.ts.
+		const refused = ['AgreeAction', 'ChangeName'];
+		assert.deepEqual(
+			Object.keys(answers.results).filter((name) => !answered.has(name) && !ABOUT_ONESELF.includes(name)),
+			refused,
+		);
+	});
 
 	test('by nobody, and by whoever may only read', async () => {
 		const reader = { ...(await scene(db)).board.lead, scope: 'read' as const };

@@ -39,6 +39,83 @@ export interface Reads {
 }
 export type Read = keyof Reads;
 
+/** A card that was made. */
+interface CardMade {
+	card: string;
+	number: number;
+}
+
+/**
+ * What commands answer beside that they were done, by their names; those that are not here answer nothing more. Types only:
+ * a command that answers otherwise does not compile with `commands.ts`.
+ */
+export interface Results {
+	AddAbsence: { absence: string };
+	AddCard: CardMade;
+	AddCards: { cards: { id: string; number: number }[] };
+	AddColumn: { column: string };
+	AddField: { field: string; choices: { id: string; name: string }[] };
+	AddInitiative: { initiative: string };
+	AddLane: { lane: string };
+	AddMilestone: { milestone: string };
+	/** With the card that was made of it, where one was. */
+	AgreeAction: { action: string; card?: string; number?: number };
+	/** The key of the card, by which whoever asked follows it. */
+	AskForCard: { key: string };
+	AttachFiles: { files: string[] };
+	AttachToPage: { files: string[] };
+	/** For how many days somebody was put down. */
+	BookDays: { days: number };
+	/** How many cards bear the name. */
+	ChangeName: { cards: number };
+	CopyCards: { cards: CardMade[] };
+	HoldRetrospective: { retrospective: string; number: number };
+	/** Its id; the link itself is the answer's secret. */
+	Invite: { invitation: string };
+	KeepLens: { lens: string };
+	KeepTeamLens: { lens: string };
+	KeepTemplate: { template: string };
+	LineToCard: CardMade;
+	LogTime: { entry: string };
+	MakeBoard: { board: string; slug: string };
+	MakeCalendarAddress: { address: string };
+	/** Whether the link was mailed; else it is the answer's secret. */
+	MakeReset: { mailed: boolean };
+	MakeTeam: { team: string };
+	MakeToken: { token: string };
+	/** How many were changed. */
+	MarkNotices: { notices: number };
+	/** How many cards' clocks are read otherwise now. */
+	MoveClock: { cards: number };
+	/** How many cards have other dates now. */
+	MoveDates: { moved: number };
+	MoveRetrospective: { phase: 'write' | 'lay' | 'vote' | 'agree' | 'closed' };
+	/** How many days were read from the file. */
+	ReadCalendar: { read: number };
+	RemindCard: { reminder: string };
+	/** How many cards went elsewhere. */
+	RetireColumn: { cards: number };
+	/** The keys that the cards have where they went. */
+	SendCards: { keys: string[] };
+	/** How many cards had each outcome, and the sprint that comes next. */
+	SettleSprint: {
+		sprint: number;
+		done: number;
+		carried: number;
+		split: number;
+		returned: number;
+		dropped: number;
+		next: number | null;
+	};
+	SplitCard: CardMade;
+	/** What it was started with: left work in the board's unit, and how many cards. */
+	StartSprint: { sprint: number; committed: number; cards: number };
+	/** The instant. */
+	StartTimer: { started: string };
+	StopTimer: { hours: number };
+	TakeInvitation: { team: string; name: string };
+}
+
 /** Who has how much room in a sprint; no parts where the board has no sprints or is not sized. */
 export interface Room {
 	sprint: number | null;

@@ -1,9 +1,23 @@
+import type { Results } from './api.ts';
 import type { Commands } from './server/commands/index.ts';
 
 /** The commands as pages know them: their names, inputs and results, as the server declares them. Types only. */
 export type Command = keyof Commands;
 export type CommandInput<C extends Command> = Commands[C]['input'];
 export type CommandResult<C extends Command> = Commands[C]['result'];
+
+type Published<C> = C extends keyof Results ? Results[C] : Record<never, never>;
+/** Commands whose results are not as they are published: there may be none, and none is published that is not there. */
+type Otherwise =
+	| {
+			[C in Command]: [CommandResult<C>, keyof Published<C>] extends [Published<C>, keyof CommandResult<C>]
+				? [keyof CommandResult<C>] extends [keyof Published<C>]
+					? never
+					: C
+				: C;
+	  }[Command]
+	| Exclude<keyof Results, Command>;
+true satisfies [Otherwise] extends [never] ? true : Otherwise;
 
 /** Commands that name several cards as they were seen, and what they say of each. */
 export type CommandOnCards = {

@@ -1,5 +1,5 @@
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
-import type { Read } from '../api.ts';
+import type { Read, Results } from '../api.ts';
 import answers from './api-answers.json' with { type: 'json' };
 import { COMMANDS } from './commands/index.ts';
 import { PLACES, READS, type ReadDescription } from './reads.ts';
@@ -64,6 +64,7 @@ export function openApi(version: string): object {
 				input: { $ref: `#/components/schemas/${name}Input` },
 			},
 		};
+		if (name in answers.results) schemas[`${name}Result`] = answers.results[name as keyof Results];
 		calls.push(name);
 	}
 	return {
@@ -263,7 +264,15 @@ export function openApi(version: string): object {
 							description: 'The number of the board’s last event after the command',
 						},
 						undoable: { type: 'boolean' },
-						result: { type: 'object' },
+						result: {
+							description: 'What the command answers beside; of those that have no result an empty object',
+							anyOf: [
+								...Object.keys(answers.results).map((name) => ({
+									$ref: `#/components/schemas/${name}Result`,
+								})),
+								{ type: 'object', maxProperties: 0 },
+							],
+						},
 						advice: { type: 'string' },
 						secret: { type: 'string', description: 'Told this once' },
 					},

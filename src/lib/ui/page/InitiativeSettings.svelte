@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Input, Label, Select, Textarea } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
 	import type { InitiativePage } from '$core/pages/own-page';
 	import type { Command, CommandInput } from '../../commands';
 	import type { BoardState } from '../board/board-state.svelte';
@@ -54,7 +55,7 @@
 	const said = (event: Event) => (event.currentTarget as HTMLInputElement).value;
 </script>
 
-<details>
+<details open={page.url.searchParams.has('set')}>
 	<summary>What is set of it</summary>
 	<p class="warn" role="alert">{problem}</p>
 	{#if full !== null}

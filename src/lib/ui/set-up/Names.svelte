@@ -11,12 +11,14 @@
 		says?: (name: string) => string;
 		/** Changes what is said of one. */
 		onmore?: (name: string) => void;
+		/** Where more is set of it, where that is another page. */
+		more?: (name: string) => string;
 		mayChange: boolean;
 		/** Gives why it was refused; empty when it was done. */
 		onchange: (name: string, change: { to?: string; retired?: boolean }) => Promise<string>;
 	}
 	/** Names of a board: each can be called otherwise, become one with another, or be offered no more. */
-	let { kind, names, retired, carried, says, onmore, mayChange, onchange }: Props = $props();
+	let { kind, names, retired, carried, says, onmore, more, mayChange, onchange }: Props = $props();
 	let renaming = $state<string | null>(null);
 	let text = $state('');
 	let problem = $state('');
@@ -67,6 +69,9 @@
 						>{carried[name] ? count(carried[name], 'card') : 'no cards'}{says ? `, ${says(name)}` : ''}</small
 					></span
 				>
+				{#if mayChange && more}<a class="link" href={more(name)} aria-label="Change the {kind} {name}"
+						>Change</a
+					>{/if}
 				{#if mayChange && onmore}<button
 						type="button"
 						class="link"

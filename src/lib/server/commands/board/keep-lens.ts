@@ -1,5 +1,22 @@
+import { IsBoolean, IsString, MaxLength } from 'class-validator';
 import type { TeamContext, BoardContext } from '../../door/contexts.ts';
+import { Line } from '../../door/fields.ts';
 import { Problem } from '../../problem.ts';
+
+/** What is said of a lens, wherever it is kept. */
+export class LensSaid {
+	@Line('The name of the lens', 60)
+	name!: string;
+
+	/** What an address says. */
+	@MaxLength(4000, { message: 'A lens may have at most 4,000 characters.' })
+	@IsString({ message: 'What a lens looks at must be text.' })
+	query!: string;
+
+	/** Whether all who see that place have it; else it is one’s own. */
+	@IsBoolean({ message: 'A lens is shared or not: true or false.' })
+	shared!: boolean;
+}
 
 /** So many lenses of one place one person keeps at most. */
 const MOST = 60;
@@ -15,7 +32,7 @@ const columnOf = (place: Place): ['board_id' | 'team_id', string] =>
 export async function keepLensOf(
 	{ tx, person, at, role, keep }: Context,
 	place: Place,
-	lens: { name: string; query: string; shared: boolean },
+	lens: LensSaid,
 ): Promise<string> {
 	if (lens.shared && role === 'viewer')
 		throw new Problem(403, 'right.missing', 'Sharing a lens needs the role of a member or lead.');

@@ -1,24 +1,12 @@
-import { IsBoolean, IsString, MaxLength } from 'class-validator';
 import { lensQuery } from '../../../../core/board/lens.ts';
 import { boardCommand } from '../../door/command.ts';
-import { Id, Line } from '../../door/fields.ts';
-import { dropLensOf, keepLensOf } from './keep-lens.ts';
+import { Id } from '../../door/fields.ts';
+import { dropLensOf, keepLensOf, LensSaid } from './keep-lens.ts';
 
-export class KeepLens {
+/** Its query is what the address of the board says, such as `by=owners&where=due:~late`. */
+export class KeepLens extends LensSaid {
 	@Id('board')
 	board!: string;
-
-	@Line('The name of the lens', 60)
-	name!: string;
-
-	/** What the address of the board says, such as `by=owners&where=due:~late`. */
-	@MaxLength(4000, { message: 'A lens may have at most 4,000 characters.' })
-	@IsString({ message: 'What a lens looks at must be text.' })
-	query!: string;
-
-	/** Whether all who see the board have it; else it is one’s own. */
-	@IsBoolean({ message: 'A lens is shared or not: true or false.' })
-	shared!: boolean;
 }
 
 export const keepLens = boardCommand({

@@ -1,24 +1,12 @@
-import { IsBoolean, IsString, MaxLength } from 'class-validator';
 import { readAsked, writeAsked } from '../../../../core/panorama/asked.ts';
 import { teamCommand } from '../../door/command.ts';
-import { Id, Line } from '../../door/fields.ts';
-import { dropLensOf, keepLensOf } from '../board/keep-lens.ts';
+import { Id } from '../../door/fields.ts';
+import { dropLensOf, keepLensOf, LensSaid } from '../board/keep-lens.ts';
 
-export class KeepTeamLens {
+/** Its query is what the address of the panorama says, such as `of=people&late=yes`. */
+export class KeepTeamLens extends LensSaid {
 	@Id('team')
 	team!: string;
-
-	@Line('The name of the lens', 60)
-	name!: string;
-
-	/** What the address of the panorama says, such as `of=people&late=yes`. */
-	@MaxLength(4000, { message: 'A lens may have at most 4,000 characters.' })
-	@IsString({ message: 'What a lens looks at must be text.' })
-	query!: string;
-
-	/** Whether all of the team have it; else it is one’s own. */
-	@IsBoolean({ message: 'A lens is shared or not: true or false.' })
-	shared!: boolean;
 }
 
 export const keepTeamLens = teamCommand({

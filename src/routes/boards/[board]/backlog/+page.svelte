@@ -153,11 +153,14 @@
 		gap: 16px;
 		align-items: center;
 	}
+	.files .link {
+		display: inline-flex;
+		align-items: center;
+		min-height: 24px;
+	}
 	@media (pointer: coarse) {
 		.files .link {
 			min-height: 44px;
-			display: inline-flex;
-			align-items: center;
 		}
 	}
 	@media (max-width: 700px) {
