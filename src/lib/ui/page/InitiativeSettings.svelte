@@ -14,6 +14,8 @@
 	const one = $derived(data.figures);
 	const of = $derived({ board: head.id, initiative: one.name });
 	const team = $derived({ team: head.teamId, initiative: one.id });
+	/** An address can ask for it to be open. */
+	let open = $state(page.url.searchParams.has('set'));
 	let problem = $state('');
 	/** A stage that is full: why it is let through is asked. */
 	let full = $state<string | null>(null);
@@ -55,7 +57,7 @@
 	const said = (event: Event) => (event.currentTarget as HTMLInputElement).value;
 </script>
 
-<details open={page.url.searchParams.has('set')}>
+<details bind:open>
 	<summary>What is set of it</summary>
 	<p class="warn" role="alert">{problem}</p>
 	{#if full !== null}
