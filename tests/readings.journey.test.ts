@@ -163,7 +163,9 @@ describe('a board read as a list', () => {
 		await page.getByRole('alert').getByText(`Size of ${number}: “many” is not a figure`).waitFor();
 		await page.keyboard.press('Control+a');
 		await page.keyboard.type('7,5 h');
-		await Promise.all([page.waitForResponse('**/api/commands'), page.keyboard.press('Enter')]);
+		// The owners before it may not have been answered yet.
+		const sized = page.waitForResponse((answer) => Boolean(answer.request().postData()?.includes('7.5')));
+		await Promise.all([sized, page.keyboard.press('Enter')]);
 		await cell(page, 0, 3).filter({ hasText: '7.5 h' }).waitFor();
 		const row = await rowOf(number);
 		assert.deepEqual(
