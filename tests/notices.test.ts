@@ -522,6 +522,30 @@ test('a notice is on the other person’s open page within a second, through any
 	for (const stream of [...pages, ...mine]) stream.stop();
 });
 
+test('a notice that comes while a page is still catching up is told to it once it has', async () => {
+	const s = await scene();
+	const cookie = { cookie: `${SESSION_COOKIE}=${await openSession(s.board.member.id)}` };
+	const alone = await listenTo(`${server.url}/api/you/live`, cookie, 'notices');
+	await alone.until(() => true);
+	const holder = await db.connect();
+	try {
+		await holder.query('begin');
+		await holder.query('lock table event in access exclusive mode');
+		const page = await listenTo(`${server.url}/api/boards/${s.board.slug}/live`, cookie, 'notices');
+		const waits = `select from pg_locks l where not granted and relation = 'event'::regclass`;
+		while (!(await holder.query(waits)).rowCount);
+		// As the database says it to all processes.
+		await db.query(`select pg_notify('harrow', 'notice ' || $1)`, [s.board.member.id]);
+		await alone.until(() => true);
+		await holder.query('commit');
+		await page.until(() => true);
+		page.stop();
+	} finally {
+		holder.release();
+		alone.stop();
+	}
+});
+
 describe('reminders', () => {
 	const set = (person: Person, card: string, more: object) =>
 		command(person, 'RemindCard', { card, owners: false, ...more });

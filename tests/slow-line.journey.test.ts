@@ -103,6 +103,31 @@ describe('with every answer 800 ms late', () => {
 	});
 });
 
+test('whoever types a place and presses Enter before anything has come goes there once it has; no card is made of it', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
+	const held: (() => Promise<void>)[] = [];
+	let late = true;
+	await context.route(/\/_app\/|\/api\/find/, (route) => {
+		if (!late || route.request().url().includes('/api/find')) return route.continue();
+		held.push(() => route.continue());
+	});
+	const made = async () => (await db.query(`select count(*)::int as n from card`)).rows[0].n;
+	const before = await made();
+	await page.keyboard.press('Space');
+	const answered = page.waitForResponse((response) => response.url().endsWith('q=Settle'));
+	await page.keyboard.type('Settle');
+	// That no card has the word is known before the places are.
+	await (await answered).finished();
+	await eventually(async () => held.length > 0);
+	await page.keyboard.press('Enter');
+	late = false;
+	await Promise.all(held.map((go) => go()));
+	await page.waitForURL(`**${BOARD}/settle`);
+	assert.equal(await made(), before);
+	quiet();
+	await context.close();
+});
+
 test('what is done without a connection is kept across a reload, said before leaving, and sent when it is back', async () => {
 	const { page, context } = await visit(server.url, 'Ines Okoro', `${BOARD}/backlog`);
 	await context.route('**/api/commands', (route) => route.abort());

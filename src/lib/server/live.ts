@@ -20,6 +20,8 @@ export interface Listener {
 interface Heard {
 	/** Each with the number of the last event that it knows of; null until it has caught up. */
 	listeners: Map<Listener, number | null>;
+	/** What else was to be told to one that had not caught up, by its kind: it is told then. */
+	missed: Map<Listener, Map<string, object>>;
 	/** Up to which event the board was read. */
 	told: number;
 	reading: boolean;
@@ -44,11 +46,14 @@ export async function listen(board: string, since: number, listener: Listener): 
 	await connected();
 	if (stopping)
 		throw new Problem(503, 'server.stopping', 'Harrow is being stopped here. Try again in a moment.');
-	const heard = boards.get(board) ?? { listeners: new Map(), told: since, reading: false, news: false };
+	const heard = boards.get(board) ?? {
+		...{ listeners: new Map(), missed: new Map() },
+		...{ told: since, reading: false, news: false },
+	};
 	boards.set(board, heard);
 	heard.listeners.set(listener, null);
 	const leave = () => {
-		heard.listeners.delete(listener);
+		forget(heard, listener);
 		if (!heard.listeners.size && boards.get(board) === heard) boards.delete(board);
 	};
 	try {
@@ -79,10 +84,36 @@ function framesOf(change: Change): (person: string) => Uint8Array {
 
 function deliver(heard: Heard, listener: Listener, seq: number, frame: Uint8Array): void {
 	if (!heard.listeners.has(listener)) return;
-	if (listener.tell(frame)) return void heard.listeners.set(listener, seq);
-	// A page that sleeps is let go: when it wakes it says what it saw last, and gets the rest.
-	heard.listeners.delete(listener);
+	if (listener.tell(frame)) caughtUp(heard, listener, seq);
+	else letGo(heard, listener);
+}
+
+/** A page knows of everything up to an event: it is told what else there was meanwhile. */
+function caughtUp(heard: Heard, listener: Listener, seq: number): void {
+	heard.listeners.set(listener, seq);
+	const missed = heard.missed.get(listener);
+	heard.missed.delete(listener);
+	for (const [kind, more] of missed ?? []) tellOf(heard, listener, kind, more);
+}
+
+/** Tells a page something that is no change of cards; where it has not caught up, once it has. */
+function tellOf(heard: Heard, listener: Listener, kind: string, more: object = {}): void {
+	const seen = heard.listeners.get(listener);
+	if (seen === undefined) return;
+	if (seen === null) {
+		const missed = heard.missed.get(listener) ?? new Map<string, object>();
+		heard.missed.set(listener, missed.set(kind, more));
+	} else if (!listener.tell(framed(kind, seen, more))) letGo(heard, listener);
+}
+
+/** A page that sleeps is let go: when it wakes it says what it saw last, and gets the rest. */
+function letGo(heard: Heard, listener: Listener): void {
+	forget(heard, listener);
 	listener.end();
+}
+function forget(heard: Heard, listener: Listener): void {
+	heard.listeners.delete(listener);
+	heard.missed.delete(listener);
 }
 
 /** Reads what is new on a board and tells its listeners. One reading at a time; what fails is tried again. */
@@ -164,13 +195,8 @@ export async function listenToAll(
 }
 
 function tellOfNotices(person: string): void {
-	for (const [, heard, listener] of everyone()) {
-		const seen = heard.listeners.get(listener) ?? null;
-		if (listener.person === person && seen !== null && !listener.tell(framed('notices', seen))) {
-			heard.listeners.delete(listener);
-			listener.end();
-		}
-	}
+	for (const [, heard, listener] of everyone())
+		if (listener.person === person) tellOf(heard, listener, 'notices');
 	for (const listener of [...alone])
 		if (listener.person === person && !listener.tell(NOTICES)) {
 			alone.delete(listener);
@@ -181,11 +207,7 @@ function tellOfNotices(person: string): void {
 /** Tells all who listen to a board that a part of it, such as its retrospective, is to be read again. */
 function tellOfPart(board: string, part: string): void {
 	const heard = boards.get(board);
-	for (const [listener, seen] of [...(heard?.listeners ?? [])])
-		if (seen !== null && !listener.tell(framed(part, seen))) {
-			heard!.listeners.delete(listener);
-			listener.end();
-		}
+	for (const listener of [...(heard?.listeners.keys() ?? [])]) tellOf(heard!, listener, part);
 }
 
 /** Who is on a board is told after a moment, so that many who come at once are told of once. */
@@ -199,11 +221,8 @@ function tellOfPeople(board: string): void {
 		void presentOn(board).then(
 			(people) => {
 				const heard = boards.get(board);
-				for (const [listener, seen] of [...(heard?.listeners ?? [])])
-					if (seen !== null && !listener.tell(framed('here', seen, { people }))) {
-						heard!.listeners.delete(listener);
-						listener.end();
-					}
+				for (const listener of [...(heard?.listeners.keys() ?? [])])
+					tellOf(heard!, listener, 'here', { people });
 			},
 			() => undefined,
 		);
@@ -265,13 +284,12 @@ async function recheck(board: string, heard: Heard, listener: Listener): Promise
 		if (seen === null || !heard.listeners.has(listener)) return;
 		const change = await changesAfter(board, seen);
 		if (change.seq > seen) deliver(heard, listener, change.seq, framesOf(change)(listener.person));
-		else if (heard.listeners.has(listener)) heard.listeners.set(listener, seen);
+		else if (heard.listeners.has(listener)) caughtUp(heard, listener, seen);
 		heard.told = Math.min(heard.told, change.seq);
 		void spread(board);
 	} catch {
 		// The page comes again by itself.
-		heard.listeners.delete(listener);
-		listener.end();
+		letGo(heard, listener);
 	}
 }
 

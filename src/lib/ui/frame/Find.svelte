@@ -33,10 +33,12 @@
 	/** Where one can go and what one can do, by its words: fetched when somebody comes here. */
 	let list = $state.raw<typeof placesToGo | null>(null);
 	const load = () =>
-		void import('./find-places').then(
-			(found) => (list = found.placesToGo),
+		import('./find-places').then(
+			(found) => void (list = found.placesToGo),
 			() => undefined,
 		);
+	/** Settles once everything has come that was asked for about what is typed. */
+	let coming: Promise<unknown> = Promise.resolve();
 	const places = $derived(
 		list?.({ slug, sprints, lead, team, lenses: (page.data.head as BoardHead | undefined)?.lenses ?? [] }) ??
 			[],
@@ -94,12 +96,16 @@
 	}
 	/** What has been looked for, once the answer is there. */
 	let looked = $state('');
+	const nothingFound = $derived(list !== null && !results.length && looked !== '' && looked === text.trim());
 
 	let asked = 0;
-	async function look() {
-		const mine = ++asked;
+	function look() {
 		chosen = 0;
 		problem = '';
+		coming = Promise.all([list ?? load(), lookUp()]);
+	}
+	async function lookUp(): Promise<void> {
+		const mine = ++asked;
 		if (!text.trim()) return void (cards = []);
 		try {
 			const response = await fetch(`/api/find?q=${encodeURIComponent(text)}`);
@@ -125,11 +131,23 @@
 		choose(to, at);
 	}
 
+	/**
+	 * Does what is chosen. To whoever types quicker than the line is, what would be there comes first; but a card is only
+	 * made by those who have seen that there is nothing.
+	 */
+	async function enter(): Promise<void> {
+		const seen = text;
+		const nothing = nothingFound;
+		if (!list || (!results[chosen] && !nothing)) await coming;
+		if (!open || text !== seen) return;
+		if (results[chosen]) return go(results[chosen]!.to);
+		if (board && nothing) await make(looked);
+	}
+
 	function onkeydown(event: KeyboardEvent) {
 		if (event.key === 'ArrowDown') chosen = Math.min(chosen + 1, results.length - 1);
 		else if (event.key === 'ArrowUp') chosen = Math.max(chosen - 1, 0);
-		else if (event.key === 'Enter' && results[chosen]) void go(results[chosen]!.to);
-		else if (event.key === 'Enter' && board && looked && looked === text.trim()) void make(looked);
+		else if (event.key === 'Enter') void enter();
 		else if (event.key === 'Escape') input?.blur();
 		else return;
 		event.preventDefault();
@@ -157,7 +175,7 @@
 		oninput={look}
 		onfocus={(event) => {
 			open = true;
-			load();
+			coming = load();
 			if (event.relatedTarget instanceof Element) before = event.relatedTarget;
 			else before = null;
 		}}
@@ -189,7 +207,7 @@
 				{#if result.place}<small>{result.place}</small>{/if}
 			</li>
 		{/each}
-		{#if !results.length && !problem && looked === text.trim()}<li
+		{#if nothingFound && !problem}<li
 				class="nothing"
 				role="option"
 				aria-selected="false"
