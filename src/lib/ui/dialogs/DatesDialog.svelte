@@ -25,7 +25,7 @@
 </script>
 
 <Dialog {title} wide onclose={() => onanswer(null)}>
-	<Following {follows} {today} />
+	<Following {given} {follows} {today} />
 	<div class="dialog-foot">
 		<button type="button" class="plain" onclick={() => onanswer(null)}>Leave it</button>
 		<button type="button" class={moved.length ? 'plain' : 'go'} onclick={() => onanswer('one')}

@@ -5,11 +5,13 @@
 	interface Props {
 		/** Cards that are given other dates themselves, where there are many. */
 		shifted?: readonly FollowedCard[];
+		/** How many cards are given other dates themselves. */
+		given?: number;
 		follows: DatesPage;
 		today: string;
 	}
 	/** What would follow from other dates: what moves along, what stays, and which sprints are passed. */
-	let { shifted = [], follows, today }: Props = $props();
+	let { shifted = [], given = shifted.length, follows, today }: Props = $props();
 	const moved = $derived(follows.moved);
 	const WHY = {
 		begun: 'it has begun',
@@ -38,7 +40,7 @@
 
 {#if shifted.length}{@render rows(shifted)}{/if}
 {#if moved.length}
-	<p>What hangs on {shifted.length ? 'them' : 'it'} moves along, as long as before:</p>
+	<p>What hangs on {given > 1 ? 'them' : 'it'} moves along, as long as before:</p>
 	{@render rows(moved)}
 {/if}
 {#if follows.conflicts.length}

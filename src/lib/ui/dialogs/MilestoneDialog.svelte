@@ -186,6 +186,10 @@
 		}
 		.add {
 			flex-direction: column;
+			align-items: stretch;
+		}
+		.add .choice {
+			align-self: flex-start;
 		}
 	}
 </style>

@@ -159,6 +159,11 @@
 		border: 1px solid var(--edge);
 		border-radius: 4px;
 	}
+	/* Among the fields of a dialog it stands as they do. */
+	:global(dialog) input {
+		min-height: 39px;
+		background: var(--paper);
+	}
 	.opens {
 		margin-left: -28px;
 		width: 26px;
