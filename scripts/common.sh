@@ -43,7 +43,7 @@ need_packages() {
 }
 
 need_build() {
-	if [ ! -f build/index.js ] || [ -n "$(find src static package-lock.json svelte.config.js vite.config.ts -newer build/index.js -print -quit)" ]; then
+	if [ ! -f build/index.js ] || [ -n "$(find src static package-lock.json svelte.config.js vite.config.ts scripts/bundle.ts -newer build/index.js -print -quit)" ]; then
 		say "Building the application…"
 		npx vite build >"$STATE/build.log" 2>&1 || give_up "The build failed. The last lines of $STATE/build.log:" "$(tail -n 15 "$STATE/build.log")"
 	fi

@@ -3,14 +3,13 @@ import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { createGenerator } from 'ts-json-schema-generator';
 
-const here = (path: string) => fileURLToPath(new URL(`../${path}`, import.meta.url));
-const FILE = here('src/lib/server/api-answers.json');
+const FILE = 'src/lib/server/api-answers.json';
 
 /** The schemas of all answers by their paths, and those that they refer to, as the description's components. */
 export function apiAnswers(): string {
 	const generator = createGenerator({
-		path: here('src/lib/api.ts'),
-		tsconfig: here('tsconfig.json'),
+		path: 'src/lib/api.ts',
+		tsconfig: 'tsconfig.json',
 		type: 'Reads',
 		topRef: false,
 		skipTypeCheck: true,

@@ -17,9 +17,10 @@ stop_left() {
 trap 'rm -rf "$STATE/testing.$$"; stop_left; database_down test' EXIT
 trap 'exit 130' INT TERM
 database_up test '-c fsync=off -c synchronous_commit=off -c full_page_writes=off'
-command -v chromium >/dev/null || install_debian chromium
-# CHROMIUM may name another, such as chromium-headless-shell, which draws the same with a fifth less work.
-export CHROMIUM=${CHROMIUM:-$(command -v chromium)}
+# Chromium without a window draws the same with a fifth less work; CHROMIUM may name the whole one.
+found() { command -v chromium-headless-shell || command -v chromium; }
+found >/dev/null || (install_debian chromium-headless-shell) 2>/dev/null || install_debian chromium
+export CHROMIUM=${CHROMIUM:-$(found)}
 
 if [ $# -gt 0 ]; then
 	files=("$@")

@@ -35,7 +35,7 @@ async function emptyDatabase(): Promise<string> {
 function harrow(url: string, ...args: string[]) {
 	const { status, stdout, stderr } = spawnSync(
 		process.execPath,
-		['--import', 'tsx', 'src/cli/harrow.ts', ...args],
+		[`${process.env.HARROW_BUILD}/harrow.js`, ...args],
 		{
 			encoding: 'utf8',
 			env: { ...process.env, DATABASE_URL: url, ORIGIN: 'https://harrow.example' },

@@ -4,7 +4,6 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, describe, test } from 'node:test';
-import { fileURLToPath } from 'node:url';
 import { readBoardFile } from '../src/core/exchange/board-file.ts';
 import { readHistory } from '../src/core/exchange/history-file.ts';
 import { report } from '../src/core/exchange/report.ts';
@@ -18,14 +17,12 @@ import { useDatabase } from './support/database.ts';
 const db = await useDatabase('demo');
 const folder = mkdtempSync(join(tmpdir(), 'harrow-'));
 after(() => rmSync(folder, { recursive: true }));
-const root = fileURLToPath(new URL('..', import.meta.url));
 
 function harrow(...args: string[]) {
 	const { status, stdout, stderr } = spawnSync(
 		process.execPath,
-		['--import', 'tsx', 'src/cli/harrow.ts', ...args],
+		[`${process.env.HARROW_BUILD}/harrow.js`, ...args],
 		{
-			cwd: root,
 			encoding: 'utf8',
 			maxBuffer: 1e9,
 			env: process.env,
@@ -54,7 +51,7 @@ describe('measure', () => {
 			to!,
 		);
 		assert.equal(status, 0);
-		const expected = JSON.parse(readFileSync(`${root}/src/core/testing/vectors/${name}/report.json`, 'utf8'));
+		const expected = JSON.parse(readFileSync(`src/core/testing/vectors/${name}/report.json`, 'utf8'));
 		const actual = JSON.parse(stdout);
 		assert.deepEqual(Object.keys(actual), Object.keys(expected));
 		for (const part of ['cards', 'days', 'cycle', 'ageing', 'weeks', 'xmr', 'littlesLaw'])
@@ -167,15 +164,13 @@ describe('check', () => {
 });
 
 test('every setting that the program reads is told in docs/running.md, and every command of its own there is known', () => {
-	const running = readFileSync(`${root}/docs/running.md`, 'utf8');
-	const sources = readdirSync(`${root}/src`, { recursive: true, encoding: 'utf8' }).filter(
+	const running = readFileSync('docs/running.md', 'utf8');
+	const sources = readdirSync('src', { recursive: true, encoding: 'utf8' }).filter(
 		(file) => /\.(ts|svelte)$/.test(file) && !file.includes('.test.'),
 	);
 	const read = new Set(
 		sources.flatMap((file) =>
-			[...readFileSync(`${root}/src/${file}`, 'utf8').matchAll(/process\.env\.([A-Z_]+)/g)].map(
-				([, name]) => name!,
-			),
+			[...readFileSync(`src/${file}`, 'utf8').matchAll(/process\.env\.([A-Z_]+)/g)].map(([, name]) => name!),
 		),
 	);
 	assert.ok(read.has('DATABASE_URL'));

@@ -379,7 +379,7 @@ describe('two hundred unfinished cards', () => {
 		const board = await many();
 		/** A process takes a second or two to start: the next ones start while one is looked at. */
 		const begin = () =>
-			spawn(process.execPath, ['--import', 'tsx', 'tests/support/settle-and-die.ts'], {
+			spawn(process.execPath, [`${process.env.HARROW_BUILD}/settle-and-die.js`], {
 				env: process.env,
 				stdio: ['pipe', 'pipe', 'inherit'],
 			});

@@ -7,7 +7,6 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, test } from 'node:test';
-import { fileURLToPath } from 'node:url';
 import type { Page } from 'playwright-core';
 import { instantText } from '../src/core/calendar/instant.ts';
 import { checkLedgers } from '../src/lib/server/questions/check.ts';
@@ -516,7 +515,6 @@ test('a history of 100,000 events is measured in under 5 seconds and 300 MB', as
 			process.execPath,
 			['--import', 'tsx', '--input-type=module', '-e', measure],
 			{
-				cwd: fileURLToPath(new URL('..', import.meta.url)),
 				encoding: 'utf8',
 				maxBuffer: 1e9,
 			},

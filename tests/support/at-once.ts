@@ -20,7 +20,7 @@ export interface Outcome {
 
 /** Starts another process of the application against the same database; gives a way to send it commands. */
 export async function otherProcess(): Promise<(sent: Sent) => Promise<Outcome>> {
-	const child = spawn(process.execPath, ['--import', 'tsx', 'tests/support/other-process.ts'], {
+	const child = spawn(process.execPath, [`${process.env.HARROW_BUILD}/other-process.js`], {
 		stdio: ['pipe', 'pipe', 'inherit'],
 	});
 	after(() => child.kill('SIGKILL'));

@@ -15,7 +15,7 @@ export const VECTORS: [name: string, asOf: string, from?: string, to?: string][]
 
 /** The text of a file of the vectors. */
 export function vectorFile(name: string): string {
-	return readFileSync(new URL(`./vectors/${name}`, import.meta.url), 'utf8');
+	return readFileSync(`src/core/testing/vectors/${name}`, 'utf8');
 }
 
 /** A vector read: its board, its events and the report it must give. */

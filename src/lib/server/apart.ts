@@ -1,11 +1,8 @@
 import { pathToFileURL } from 'node:url';
 import { Worker } from 'node:worker_threads';
 
-/** In the built application workers lie beside its start; where the sources run, in src/workers. */
-const worker = (name: string) =>
-	import.meta.url.endsWith('.ts')
-		? new URL(`../../workers/${name}.ts`, import.meta.url)
-		: new URL(`workers/${name}.js`, pathToFileURL(process.argv[1]!));
+/** They are built beside what was started. */
+const worker = (name: string) => new URL(`workers/${name}.js`, pathToFileURL(process.argv[1]!));
 
 /**
  * Computes something in a thread of its own, so that nobody else waits for it, and no longer than a while.
@@ -14,12 +11,7 @@ const worker = (name: string) =>
  */
 export function apart<T>(name: string, data: unknown, milliseconds: number): Promise<T | null> {
 	return new Promise((resolve, reject) => {
-		const { href } = worker(name);
-		// A thread does not take over how TypeScript is read: where the sources run it is told.
-		const load = href.endsWith('.ts')
-			? `import('tsx/esm/api').then(({ register }) => { register(); return import('${href}'); })`
-			: `import('${href}')`;
-		const begin = `${load}.then(() => require('node:worker_threads').parentPort.postMessage({ ready: true }))`;
+		const begin = `import('${worker(name).href}').then(() => require('node:worker_threads').parentPort.postMessage({ ready: true }))`;
 		const thread = new Worker(begin, { eval: true, resourceLimits: { maxOldGenerationSizeMb: 256 } });
 		let clock: NodeJS.Timeout | undefined;
 		const end = (say: () => void) => {

@@ -1,4 +1,4 @@
-import { Logger, run, type Runner, type TaskList } from 'graphile-worker';
+import type { Runner, TaskList } from 'graphile-worker';
 import { log } from './log.ts';
 import { makeDigests } from './mail/digest.ts';
 import { resumeLetters, sendLetter } from './mail/send.ts';
@@ -49,6 +49,7 @@ export function startJobs(): Promise<void> {
 async function start(): Promise<void> {
 	if (process.env.HARROW_JOBS === 'off' || !process.env.DATABASE_URL || stopped) return;
 	try {
+		const { Logger, run } = await import('graphile-worker');
 		const made = await run({
 			connectionString: process.env.DATABASE_URL,
 			concurrency: 2,

@@ -1,14 +1,10 @@
-import { fileURLToPath } from 'node:url';
 import { Logger, runMigrations } from 'graphile-worker';
 import { runner } from 'node-pg-migrate';
 
 const QUIET = new Logger(() => () => undefined);
 
-/** Brings a database up to the newest migration. Several at once wait for each other under an advisory lock. */
-export async function migrate(
-	databaseUrl: string,
-	dir = fileURLToPath(new URL('../../../db/migrations', import.meta.url)),
-): Promise<string[]> {
+/** Brings a database up to the newest migration of the checkout that it is called in. Several at once wait for each other under an advisory lock. */
+export async function migrate(databaseUrl: string, dir = 'db/migrations'): Promise<string[]> {
 	for (let tries = 1; ; tries++)
 		try {
 			const done = await runner({

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import EmailReplyParser from 'email-reply-parser';
-import { simpleParser, type AddressObject, type ParsedMail } from 'mailparser';
+import type { AddressObject, ParsedMail } from 'mailparser';
 import { ANSWER_ABOVE } from '../../../core/mail/letter.ts';
 import { rows } from '../database.ts';
 import { obey, type Answer } from '../door/door.ts';
@@ -36,6 +36,7 @@ interface Answered {
  * @throws Problem in words for whoever sent it: the address is none, the sender another one, or the letter says nothing
  */
 export async function takeLetter(raw: Buffer, recipient?: string): Promise<Answer | null> {
+	const { simpleParser } = await import('mailparser');
 	const letter = await simpleParser(raw, { skipImageLinks: true, skipTextToHtml: true }).catch(() => null);
 	const from = letter ? addresses(letter.from) : [];
 	if (!letter || from.length !== 1)

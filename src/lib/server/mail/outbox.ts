@@ -1,6 +1,5 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { simpleParser } from 'mailparser';
 import nodemailer from 'nodemailer';
 import { ANSWER_ABOVE } from '../../../core/mail/letter.ts';
 
@@ -20,6 +19,7 @@ const SHOWN = 100;
 
 /** The latest letters of the stand-in's outbox, the latest first. */
 export async function outbox(folder: string): Promise<Sent[]> {
+	const { simpleParser } = await import('mailparser');
 	const files = (await readdir(folder).catch(() => []))
 		.filter((name) => name.endsWith('.eml'))
 		.sort()

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { describe, test } from 'node:test';
 import { KEYMAPS, pressed, type Key, type Place } from './keymap.ts';
 
-const guide = readFileSync(new URL('../../../../docs/guide.md', import.meta.url), 'utf8');
+const guide = readFileSync('docs/guide.md', 'utf8');
 const places = Object.entries(KEYMAPS) as [Place, readonly Key[]][];
 const may = { single: true, write: true };
 
