@@ -24,7 +24,8 @@ export const forServers = {
 		noExternal: true,
 		external: [
 			...['@node-rs/argon2', 'graphile-worker', 'mailparser', 'node-pg-migrate', 'nodemailer', 'pg', 'pino'],
-			...['smtp-server', 'axe-core', 'playwright-core', 'ts-json-schema-generator', 'vite'],
+			...['@seriousme/openapi-schema-validator', 'axe-core', 'playwright-core', 'smtp-server'],
+			...['ts-json-schema-generator', 'vite'],
 		],
 	},
 } satisfies UserConfig;
