@@ -7,10 +7,6 @@ STATE="$ROOT/.harrow"
 say() { printf '%s\n' "$*"; }
 give_up() { printf '\n%s\n' "$@" >&2; exit 1; }
 
-mkdir -p "$STATE" 2>/dev/null && [ -w "$STATE" ] || give_up \
-	"The folder $STATE cannot be written by $(id -un)." \
-	"Someone else set this checkout up. Run the command as that user, or use a clone of your own."
-
 # Runs a command that needs an administrator, if that can be done without asking for a password.
 as_admin() {
 	if [ "$(id -u)" = 0 ]; then "$@"; elif command -v sudo >/dev/null && sudo -n true 2>/dev/null; then sudo "$@"; else return 1; fi
@@ -31,6 +27,9 @@ need_node() {
 }
 
 need_packages() {
+	mkdir -p "$STATE" 2>/dev/null && [ -w "$STATE" ] || give_up \
+		"The folder $STATE cannot be written by $(id -un)." \
+		"Someone else set this checkout up. Run the command as that user, or use a clone of your own."
 	need_node
 	[ -f node_modules/.package-lock.json ] && [ ! package-lock.json -nt node_modules/.package-lock.json ] || {
 		say "Installing packages (once, about a minute)…"
@@ -42,11 +41,14 @@ need_packages() {
 	[ -d .svelte-kit ] || npx svelte-kit sync >/dev/null
 }
 
+is_built() {
+	[ -f build/index.js ] && [ -z "$(find src static package-lock.json svelte.config.js vite.config.ts scripts/bundle.ts -newer build/index.js -print -quit)" ]
+}
+
 need_build() {
-	if [ ! -f build/index.js ] || [ -n "$(find src static package-lock.json svelte.config.js vite.config.ts scripts/bundle.ts -newer build/index.js -print -quit)" ]; then
-		say "Building the application…"
-		npx vite build >"$STATE/build.log" 2>&1 || give_up "The build failed. The last lines of $STATE/build.log:" "$(tail -n 15 "$STATE/build.log")"
-	fi
+	is_built && return
+	say "Building the application…"
+	npx vite build >"$STATE/build.log" 2>&1 || give_up "The build failed. The last lines of $STATE/build.log:" "$(tail -n 15 "$STATE/build.log")"
 }
 
 port_is_free() { ! (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
