@@ -138,6 +138,7 @@ describe('notices', () => {
 		const dated = page.getByRole('listitem').filter({ hasText: 'set its due date' }).filter({ hasText: key });
 		await dated.getByRole('button', { name: 'Move the date' }).click();
 		await dated.getByLabel('Due', { exact: true }).fill('18 dec');
+		await page.evaluate(() => scrollTo(0, document.body.scrollHeight));
 		await tidy(page);
 		// What hangs on it is not moved without being shown: then the date is given on the card.
 		const hangs = await db.query<{ id: string; start: string | null; due: string | null }>(

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import type { HomeBoard } from '$core/pages/home';
 	import Bar from '$lib/ui/frame/Bar.svelte';
 	import { keys } from '$lib/ui/frame/keys.svelte';
@@ -18,7 +19,7 @@
 			}),
 		),
 	]);
-	const mine = $derived(home.boards.reduce((sum, board) => sum + board.mine, 0));
+	const mine = $derived(fsum(home.boards, (board) => board.mine));
 	const asking = $derived(home.boards.filter((board) => asks(board).some(({ tone }) => tone)).length);
 
 	/** What a board asks for today, in a few words, each leading to where it is done. */

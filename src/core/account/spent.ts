@@ -1,4 +1,4 @@
-import { group, rollup, sum } from 'd3-array';
+import { fsum, group, rollup } from 'd3-array';
 import { tidy } from '../sums.ts';
 
 /** Hours that somebody worked on a card of an initiative within a week, and what of it fell into one month and one sprint. */
@@ -33,7 +33,7 @@ export function spentOver(facts: readonly Spent[], of: 'hours' | 'cost'): SpentP
 		[
 			...rollup(
 				list,
-				(some) => sum(some, (one) => one[of] ?? 0),
+				(some) => fsum(some, (one) => one[of] ?? 0),
 				({ card }) => card,
 			),
 		]
@@ -42,7 +42,7 @@ export function spentOver(facts: readonly Spent[], of: 'hours' | 'cost'): SpentP
 	return [...group(facts, ({ week }) => week)]
 		.sort(([a], [b]) => (a < b ? -1 : 1))
 		.map(([week, list]) => {
-			spent += sum(list, (one) => one[of] ?? 0);
+			spent += fsum(list, (one) => one[of] ?? 0);
 			return { week, spent: tidy(spent), cards: byCard(list) };
 		});
 }
@@ -87,17 +87,17 @@ export function spentBy(facts: readonly Spent[], by: Period): { periods: string[
 		.map(([period]) => period);
 	const line = (person: string, own: readonly Spent[]): SpentLine => ({
 		person,
-		hours: tidy(sum(own, ({ hours }) => hours)),
+		hours: tidy(fsum(own, ({ hours }) => hours)),
 		cells: periods.map((period) => {
 			const some = own.filter((one) => periodOf(one, by) === period);
 			const cards = rollup(
 				some,
-				(list) => tidy(sum(list, ({ hours }) => hours)),
+				(list) => tidy(fsum(list, ({ hours }) => hours)),
 				({ card }) => card,
 			);
 			return {
 				period,
-				hours: tidy(sum(some, ({ hours }) => hours)),
+				hours: tidy(fsum(some, ({ hours }) => hours)),
 				cards: [...cards].map(([card, amount]) => ({ card, amount })).sort((a, b) => b.amount - a.amount),
 			};
 		}),

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { dayText, mondayOf, weekText } from '../calendar/days.ts';
 import type { Day, Instant } from '../calendar/zone.ts';
 import type { BoardFile } from '../sprint/board.ts';
@@ -47,7 +48,7 @@ export function ribbonOfSprints(
 			next.push({
 				kind: 'next',
 				...named,
-				placed: sum(placed, (card) => card.left),
+				placed: fsum(placed, (card) => card.left),
 				cards: placed.length,
 				promise: promise(number),
 			});
@@ -95,9 +96,9 @@ function followed(
 /** How many usual sprints the waiting cards would take. Those without a size count as the mean of those with one. */
 function laterOf(waiting: readonly CardWork[], usual: number | null): Segment {
 	const sized = waiting.filter((card) => card.size !== null);
-	const each = sized.length ? sum(sized, (card) => card.left) / sized.length : 0;
+	const each = sized.length ? fsum(sized, (card) => card.left) / sized.length : 0;
 	const unsized = waiting.length - sized.length;
-	const work = sum(sized, (card) => card.left) + unsized * each;
+	const work = fsum(sized, (card) => card.left) + unsized * each;
 	const sprints = usual && work ? Math.ceil(work / usual - 1e-9) : null;
 	return { kind: 'later', cards: waiting.length, sprints, work, unsized, usual };
 }
@@ -121,8 +122,4 @@ export function ribbonOfWeeks(board: BoardFile, flow: FlowFold, asOf: Instant): 
 			running: monday === mondayOf(today),
 		};
 	});
-}
-
-function sum<T>(list: readonly T[], figure: (item: T) => number): number {
-	return list.reduce((total, item) => total + figure(item), 0);
 }

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { Instant } from '../calendar/zone.ts';
 import { NEW_CLOCK, step, type CardClock } from '../flow/clock.ts';
 import { CLOCK_EVENTS, type HistoryEvent } from '../flow/history.ts';
@@ -150,7 +151,7 @@ function follow(events: readonly PastEvent[], { layout, unit, sprints }: StoodOn
 export function withPartsThen(card: CardView, all: readonly CardView[]): CardView {
 	const parts = all.filter(({ parent }) => parent === card.id);
 	if (!parts.length) return card;
-	const sum = (of: (part: CardView) => number) => parts.reduce((whole, part) => whole + of(part), 0);
+	const sum = (of: (part: CardView) => number) => fsum(parts, of);
 	return {
 		...card,
 		parts: {

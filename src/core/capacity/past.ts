@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { Instant } from '../calendar/zone.ts';
 import type { CardWork, Ledger, SprintBoard } from '../sprint/ledger.ts';
 import type { Past } from './odds.ts';
@@ -22,7 +23,7 @@ export function closedSprints(
 		.flatMap(({ number }) => {
 			const ledger = byNumber.get(number);
 			if (!ledger) return [];
-			const unplanned = ledger.stints.reduce((sum, stint) => sum + (stint.planned ? 0 : stint.worked), 0);
+			const unplanned = fsum(ledger.stints, (stint) => (stint.planned ? 0 : stint.worked));
 			const { worked, delivered } = ledger;
 			return [{ number, worked, unplanned, raw: raw.get(number) ?? 0, delivered }];
 		});

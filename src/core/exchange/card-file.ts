@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { BLANK } from '../board/blank.ts';
@@ -70,7 +71,7 @@ export function readTable(text: string): { ok: true; table: Table } | { ok: fals
 			relax_column_count: true,
 			skip_empty_lines: true,
 			on_record: (fields: string[], { lines }) => {
-				const inside = fields.reduce((n, field) => n + field.split('\n').length - 1, 0);
+				const inside = fsum(fields, (field) => field.split('\n').length - 1);
 				if (fields.some((field) => field.trim()))
 					records.push({ line: lines - inside, fields: fields.map(undefuse) });
 				return null;

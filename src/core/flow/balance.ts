@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 /** Little's law over a window: is the work in hand what throughput and cycle time imply? */
 export interface LittlesLaw {
 	meanWip: number;
@@ -17,9 +18,9 @@ export interface LittlesLaw {
  */
 export function littlesLaw(wip: readonly number[], hours: readonly number[]): LittlesLaw | null {
 	if (!hours.length || !wip.length) return null;
-	const meanWip = wip.reduce((sum, n) => sum + n, 0) / wip.length;
+	const meanWip = fsum(wip) / wip.length;
 	const throughputPerDay = hours.length / wip.length;
-	const meanCycleDays = hours.reduce((sum, h) => sum + h / 24, 0) / hours.length;
+	const meanCycleDays = fsum(hours, (h) => h / 24) / hours.length;
 	const implied = throughputPerDay * meanCycleDays;
 	return { meanWip, throughputPerDay, meanCycleDays, implied, ratio: implied ? meanWip / implied : null };
 }

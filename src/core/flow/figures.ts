@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { calendarDays, type DayCount } from '../calendar/day-count.ts';
 import { dayText, mondayOf, parseDay, weekText } from '../calendar/days.ts';
 import type { Day, Instant, Zone } from '../calendar/zone.ts';
@@ -182,7 +183,7 @@ export function cardsBehind(
 export function waitingShare(
 	figures: Pick<FlowFigures, 'columns' | 'columnHours' | 'blockedHours'>,
 ): number | null {
-	const all = figures.columnHours.reduce((sum, h) => sum + h, 0) + figures.blockedHours;
+	const all = fsum(figures.columnHours) + figures.blockedHours;
 	const worked = figures.columnHours.reduce(
 		(sum, h, i) => sum + (figures.columns[i]!.kind === 'work' ? h : 0),
 		0,

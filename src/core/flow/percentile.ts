@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 /**
  * Percentile by nearest rank: the ceil(p/100 × n)-th smallest.
  * @param sorted figures in rising order
@@ -11,7 +12,7 @@ export function percentile(sorted: readonly number[], p: number): number | null 
 
 /** Mean of a list; null when it is empty. */
 export function mean(values: readonly number[]): number | null {
-	return values.length ? values.reduce((sum, value) => sum + value, 0) / values.length : null;
+	return values.length ? fsum(values) / values.length : null;
 }
 
 export interface Summary {

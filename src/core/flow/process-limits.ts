@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 /** A point of a series that says the process changed. */
 export interface Signal {
 	index: number;
@@ -26,7 +27,7 @@ const RUN = 8;
  */
 export function processLimits(series: readonly number[]): ProcessLimits | null {
 	if (series.length < ENOUGH) return null;
-	const mean = series.reduce((sum, x) => sum + x, 0) / series.length;
+	const mean = fsum(series) / series.length;
 	let ranges = 0;
 	for (let i = 1; i < series.length; i++) ranges += Math.abs(series[i]! - series[i - 1]!);
 	const averageRange = ranges / (series.length - 1);

@@ -1,3 +1,4 @@
+import { sum } from 'd3-array';
 import { calendarDays, type DayCount } from '../calendar/day-count.ts';
 import { HOUR_MS, type Instant, type Zone } from '../calendar/zone.ts';
 import type { Layout } from './layout.ts';
@@ -34,7 +35,7 @@ function overlap(a: Spell, b: Spell, open: Instant): number {
 export function blockedHours(life: Lifetime, asOf: Instant): number | null {
 	const span = spanOf(life);
 	if (!span) return null;
-	return life.blockages.reduce((sum, blockage) => sum + overlap(span, blockage, asOf), 0) / HOUR_MS;
+	return sum(life.blockages, (blockage) => overlap(span, blockage, asOf)) / HOUR_MS;
 }
 
 /** Hours a done card was worked on: in columns of kind work and not blocked, between start and finish. Null unless done. */

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { Day } from '../calendar/zone.ts';
 
 /** So many days before today are what tomorrow is judged by. */
@@ -29,7 +30,7 @@ export function windowBefore(
 ): Window | null {
 	const [from, to] = [Math.max(first, today - days), today - 1];
 	const counts = Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => finished.get(from + i) ?? 0);
-	return counts.reduce((sum, n) => sum + n, 0) < LEAST_FINISHED ? null : { from, to, counts };
+	return fsum(counts) < LEAST_FINISHED ? null : { from, to, counts };
 }
 
 /** The chance that on one day just so many cards are finished, at the place of that number. */
@@ -82,7 +83,7 @@ export function when(
 	let fewer = [1];
 	for (let t = 1; t <= FARTHEST_DAYS && found.includes(null); t++) {
 		fewer = together(fewer, day, items - 1);
-		const reached = 1 - fewer.reduce((sum, p) => sum + p, 0);
+		const reached = 1 - fsum(fewer);
 		for (const [i, p] of confidences.entries()) if (reached >= p - NEARLY) found[i] ??= t;
 	}
 	return found;

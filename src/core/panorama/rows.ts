@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { parseDay } from '../calendar/days.ts';
 import type { Day } from '../calendar/zone.ts';
 import type { Dates } from '../dates/follow.ts';
@@ -217,8 +218,8 @@ export interface Units {
 export function progressOf(page: Units, one: InitiativeFigures): number | null {
 	const unit = page.boards.find(({ id }) => id === one.board)?.unit;
 	const counted = one.parts.filter((part) => page.boards.find(({ id }) => id === part.board)?.unit === unit);
-	const burned = counted.reduce((sum, part) => sum + part.burned, 0);
-	const all = burned + counted.reduce((sum, part) => sum + part.left, 0);
+	const burned = fsum(counted, (part) => part.burned);
+	const all = burned + fsum(counted, (part) => part.left);
 	if (one.cards.all > 0 && one.cards.done === one.cards.all) return 1;
 	return all > 0 ? burned / all : null;
 }
@@ -226,8 +227,9 @@ export function progressOf(page: Units, one: InitiativeFigures): number | null {
 /** By how many hours an initiative passes its budget, with what is left of it; 0 where it keeps it, or has none. */
 export function overBudget(page: Units, one: InitiativeFigures): number {
 	if (one.hours === null) return 0;
-	const left = one.parts
-		.filter((part) => page.boards.find(({ id }) => id === part.board)?.unit === 'hours')
-		.reduce((sum, part) => sum + part.left, 0);
+	const left = fsum(
+		one.parts.filter((part) => page.boards.find(({ id }) => id === part.board)?.unit === 'hours'),
+		(part) => part.left,
+	);
 	return Math.max(0, one.worked + left - one.hours);
 }

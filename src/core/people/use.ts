@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { mondayOf } from '../calendar/days.ts';
 import type { Day } from '../calendar/zone.ts';
 import { hoursOn, type Rota } from '../capacity/hours.ts';
@@ -42,10 +43,10 @@ export function useOfPeople(
 		const each = stretches.map(({ from, to }): Used => {
 			let hours = 0;
 			for (let day = from; day <= to; day++) hours += hoursOn(rota, person, day);
-			const sum = own.reduce((total, one) => total + (one.day >= from && one.day <= to ? one.hours : 0), 0);
+			const sum = fsum(own, (one) => (one.day >= from && one.day <= to ? one.hours : 0));
 			return used(sum, hours);
 		});
-		const total = (of: (one: Used) => number) => each.reduce((sum, one) => sum + of(one), 0);
+		const total = (of: (one: Used) => number) => fsum(each, of);
 		return {
 			person,
 			each,

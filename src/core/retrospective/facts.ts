@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { REASONS } from '../events/reasons.ts';
 import type { ReportPage } from '../pages/look-back.ts';
 import type { RetroFact } from '../pages/retrospective.ts';
@@ -17,7 +18,7 @@ export function factsOf(report: ReportPage, unit: Unit, href: string): RetroFact
 	const committed = ledger.stints.filter(({ kind }) => kind === 'committed');
 	const kept = report.finished.filter(({ kind }) => kind === 'committed');
 	const later = report.finished.filter(({ kind }) => kind !== 'committed');
-	const burned = (stints: typeof kept) => stints.reduce((sum, stint) => sum + stint.burned, 0);
+	const burned = (stints: typeof kept) => fsum(stints, (stint) => stint.burned);
 	const facts: string[] = [];
 	if (sprint.goal)
 		facts.push(

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 /** How a retrospective goes, in its order. */
 export const PHASES = ['write', 'lay', 'vote', 'agree', 'closed'] as const;
 export type Phase = (typeof PHASES)[number];
@@ -59,7 +60,7 @@ export function pilesOf<N extends Laid>(notes: readonly N[], place: number): Pil
 		.filter((note) => note.on === null && note.place === place)
 		.map((top) => {
 			const under = notes.filter((note) => note.on === top.id).sort(byWords);
-			return { top, under, votes: [top, ...under].reduce((sum, note) => sum + note.votes, 0) };
+			return { top, under, votes: fsum([top, ...under], (note) => note.votes) };
 		})
 		.sort((a, b) => b.votes - a.votes || byWords(a.top, b.top));
 }

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { Reason } from '../events/reasons.ts';
 import type { CardAmount, Ledger, Stint } from './ledger.ts';
 
@@ -70,7 +71,7 @@ export function carryOver(
 				stint.kind === 'committed' &&
 				(before.has(stint.card) || (rests.has(stint.card) && !lives.has(stint.card))),
 		);
-		const broughtSize = sum(brought.map((stint) => stint.entry));
+		const broughtSize = fsum(brought, (stint) => stint.entry);
 		const promise = promises.get(ledger.number) ?? null;
 		for (const stint of ledger.stints) {
 			const life = lives.get(stint.card) ?? { sprints: new Set(), carried: 0, last: null };
@@ -155,8 +156,4 @@ function reasonsOf(ledgers: readonly Ledger[], said: readonly Unfinished[]): Rea
 			cards: [...cards].map(([card, amount]) => ({ card, amount })),
 		}))
 		.sort((a, b) => b.count - a.count || b.size - a.size);
-}
-
-function sum(values: readonly number[]): number {
-	return values.reduce((total, value) => total + value, 0);
 }

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { tidy } from '../sums.ts';
 import type { Day, Instant, Zone } from '../calendar/zone.ts';
 import type { Ledger, Move } from './ledger.ts';
@@ -42,7 +43,7 @@ export function guideOf(
 ): Following['guide'] {
 	const late = Math.min(hours.length, Math.max(0, started - starts));
 	const own = hours.map((h, i) => (i < late ? 0 : h));
-	const all = own.reduce((sum, h) => sum + h, 0);
+	const all = fsum(own);
 	let gone = 0;
 	const days = own.map((h, i) => {
 		gone += h;

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { tidy } from '../sums.ts';
 import type { CardAmount, Ledger, Stint } from './ledger.ts';
 
@@ -63,7 +64,7 @@ export function sidesOf(ledger: Ledger, decisions: ReadonlyMap<string, Decision>
 		});
 	const came = side(['committed', 'added', 'grown']);
 	const became = side(['burned', 'splitOff', 'shrunk', 'removed', 'carried', 'returned', 'dropped', 'open']);
-	return { came, became, total: tidy(came.reduce((sum, entry) => sum + entry.amount, 0)) };
+	return { came, became, total: tidy(fsum(came, (entry) => entry.amount)) };
 }
 
 function endOf(stint: Stint, decisions: ReadonlyMap<string, Decision>): Entry['kind'] {

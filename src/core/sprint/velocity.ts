@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { processLimits, type ProcessLimits } from '../flow/process-limits.ts';
 import type { Ledger } from './ledger.ts';
 
@@ -40,8 +41,8 @@ export function velocity(ledgers: readonly Ledger[]): Velocity {
 	const sprints = ledgers.map((ledger, i): SprintVelocity => {
 		const committed = ledger.stints.filter((stint) => stint.kind === 'committed');
 		const keptStints = committed.filter((stint) => stint.outcome === 'done');
-		const kept = sum(keptStints.map((stint) => stint.burned));
-		const up = sum(ledger.stints.map((stint) => Math.max(0, stint.resized)));
+		const kept = fsum(keptStints, (stint) => stint.burned);
+		const up = fsum(ledger.stints, (stint) => Math.max(0, stint.resized));
 		const changed = ledger.added + up + ledger.removed + ledger.dropped;
 		return {
 			number: ledger.number,
@@ -65,9 +66,5 @@ function finishedCards(ledger: Ledger): number {
 }
 
 function meanOfLast(series: readonly number[], i: number, n: number): number | null {
-	return i + 1 < n ? null : sum(series.slice(i + 1 - n, i + 1)) / n;
-}
-
-function sum(values: readonly number[]): number {
-	return values.reduce((total, value) => total + value, 0);
+	return i + 1 < n ? null : fsum(series.slice(i + 1 - n, i + 1)) / n;
 }

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { mineGroups } from '$core/mine/groups';
 	import { MINE, type MineCard, type MineOf } from '$core/pages/mine';
 	import Bar from '$lib/ui/frame/Bar.svelte';
@@ -40,9 +41,10 @@
 	/** What is left of what is in hand, by the unit of its board. */
 	const left = $derived(
 		(['hours', 'points'] as const).flatMap((unit) => {
-			const sum = groups.inHand
-				.filter((card) => card.board.unit === unit)
-				.reduce((all, card) => all + card.left, 0);
+			const sum = fsum(
+				groups.inHand.filter((card) => card.board.unit === unit),
+				(card) => card.left,
+			);
 			return sum ? [amount(sum, unit)] : [];
 		}),
 	);

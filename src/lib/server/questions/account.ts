@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { AccountPage, NamedLine } from '../../../core/pages/account.ts';
 import {
 	account,
@@ -132,7 +133,7 @@ export async function accountPage(
 			const line = each.find((known) => known.about === id);
 			const hours = line?.hours ?? 0;
 			const placedCards = placed.get(id) ?? [];
-			const held = tidy(placedCards.reduce((sum, one) => sum + one.hours, 0));
+			const held = tidy(fsum(placedCards, (one) => one.hours));
 			if (gone && !hours) return [];
 			return [
 				{

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import type { Day } from '../../../core/calendar/zone.ts';
 import { when, windowBefore, WINDOW_DAYS } from '../../../core/forecast/throughput.ts';
@@ -132,11 +133,11 @@ export async function initiativesOf(
 				left: tidy(left),
 			};
 		});
-		const sum = (of: (part: InitiativePart) => number) => parts.reduce((total, part) => total + of(part), 0);
+		const sum = (of: (part: InitiativePart) => number) => fsum(parts, of);
 		const cards = {
 			all: sum((part) => part.cards),
 			done: sum((part) => part.done),
-			undated: on.reduce((total, { undated }) => total + undated, 0),
+			undated: fsum(on, ({ undated }) => undated),
 		};
 		const counts = new Map(finished.map(({ day, cards: n }) => [parseDay(day)!, n]));
 		const window = first === null ? null : windowBefore(counts, parseDay(first)!, today);
@@ -148,10 +149,7 @@ export async function initiativesOf(
 			worked: tidy(row.worked),
 			cards,
 			parts,
-			finished: [...counts].reduce(
-				(n, [day, one]) => n + (day < today && day >= today - WINDOW_DAYS ? one : 0),
-				0,
-			),
+			finished: fsum([...counts], ([day, one]) => (day < today && day >= today - WINDOW_DAYS ? one : 0)),
 			doneBy: days === null ? null : dayText(today + days),
 		};
 	});

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { BoardHead } from '../../../core/pages/board.ts';
 import { parseDay } from '../../../core/calendar/days.ts';
 import type { Day } from '../../../core/calendar/zone.ts';
@@ -24,7 +25,7 @@ export function rawOf(head: BoardHead, rota: Rota, number: number, today: Day): 
 	const days = daysOf(head, number);
 	if (!days) return null;
 	const from = givesFrom(days, today);
-	return workersOf(head).reduce((sum, person) => sum + rawHours(rota, person.id, head.id, from, days.to), 0);
+	return fsum(workersOf(head), (person) => rawHours(rota, person.id, head.id, from, days.to));
 }
 
 /** What so many hours of a sprint promise, in the board's unit; null where nothing says. */
@@ -50,7 +51,7 @@ export function dayHoursOf(
 		{ length: to - from + 1 },
 		(_, i) =>
 			sprint.dayHours?.[i] ??
-			workersOf(head).reduce((sum, one) => sum + rawHours(rota, one.id, head.id, from + i, from + i), 0),
+			fsum(workersOf(head), (one) => rawHours(rota, one.id, head.id, from + i, from + i)),
 	);
 	return { from, to, hours };
 }

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { ReportPage, ScopeChange } from '../../../core/pages/look-back.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
 import { sprintCards, sprintOdds, sprintParts } from '../../../core/board/odds.ts';
@@ -156,8 +157,8 @@ function surprisesOf(
 	const unplanned = ledger.stints.filter((stint) => !stint.planned);
 	return {
 		kept: sprint.raw * sprint.focus * (sprint.keepBack ?? 0),
-		worked: unplanned.reduce((sum, stint) => sum + stint.worked, 0),
-		left: unplanned.reduce((sum, stint) => sum + (stint.outcome === null ? stint.exit : 0), 0),
+		worked: fsum(unplanned, (stint) => stint.worked),
+		left: fsum(unplanned, (stint) => (stint.outcome === null ? stint.exit : 0)),
 		cards: [...new Set(unplanned.map((stint) => stint.card))],
 	};
 }
@@ -166,7 +167,7 @@ function useOf(head: BoardHead, { raw, worked }: Found): ReportPage['use'] {
 	return head.people
 		.map(({ id, name }) => {
 			const cards = worked[id] ?? [];
-			const hours = cards.reduce((sum, { amount }) => sum + amount, 0);
+			const hours = fsum(cards, ({ amount }) => amount);
 			return { person: id, name, raw: raw?.[id] ?? 0, worked: hours, cards };
 		})
 		.filter((one) => one.raw > 0 || one.worked > 0);

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { MilestoneView } from '../../../core/pages/panorama.ts';
 import type { RoundsPage } from '../../../core/pages/rounds.ts';
 import { asUsed } from '../../../core/board/used.ts';
@@ -134,7 +135,10 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		next: coming && {
 			number: coming.number,
 			starts: parseDay(coming.starts)!,
-			placed: cards.filter((card) => card.sprint === coming.number).reduce((sum, card) => sum + card.left, 0),
+			placed: fsum(
+				cards.filter((card) => card.sprint === coming.number),
+				(card) => card.left,
+			),
 			promise:
 				nextRaw === null || head.unit === 'none'
 					? null
@@ -147,8 +151,8 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		surprises:
 			running && ledger && head.unit === 'hours' && running.raw !== null && running.focus !== null
 				? {
-						worked: sum(ledger.stints, (stint) => (stint.planned ? 0 : stint.worked)),
-						left: sum(ledger.stints, (stint) => (stint.planned || stint.outcome ? 0 : stint.exit)),
+						worked: fsum(ledger.stints, (stint) => (stint.planned ? 0 : stint.worked)),
+						left: fsum(ledger.stints, (stint) => (stint.planned || stint.outcome ? 0 : stint.exit)),
 						kept: running.raw * running.focus * (running.keepBack ?? 0),
 						cards: ledger.stints
 							.filter((stint) => !stint.planned)
@@ -247,7 +251,3 @@ async function milestonesAhead(head: BoardHead, person: Person, today: number): 
 /** Whether no card in hand is theirs. */
 const idleOf = (person: { id: string }, cards: readonly CardView[]) =>
 	!cards.some((card) => card.clock === 'running' && card.owners.includes(person.id));
-
-function sum<T>(list: readonly T[], figure: (item: T) => number): number {
-	return list.reduce((total, item) => total + figure(item), 0);
-}

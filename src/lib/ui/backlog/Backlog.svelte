@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { initiativeAddress } from '../initiative-words';
 	import { tick, untrack } from 'svelte';
 	import { LOOKED_AT, passing, type Filter } from '$core/board/filter';
@@ -44,12 +45,10 @@
 		),
 	);
 	const running = $derived(head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt));
-	const placed = $derived(
-		board.backlog.reduce((sum, card) => sum + (card.sprint === page.next?.number ? card.left : 0), 0),
-	);
+	const placed = $derived(fsum(board.backlog, (card) => (card.sprint === page.next?.number ? card.left : 0)));
 	/** What was placed in columns does not change on this page: only the rest of it is counted anew. */
 	const placedAtFirst = $derived(
-		page.cards.reduce((sum, card) => sum + (card.sprint === page.next?.number ? card.left : 0), 0),
+		fsum(page.cards, (card) => (card.sprint === page.next?.number ? card.left : 0)),
 	);
 	const free = $derived(
 		page.next?.promise == null

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import type { CardView, SprintView } from '$core/pages/board';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
@@ -20,7 +21,7 @@
 	/** What can be done with all picked cards at once. */
 	let { board, cards, running, onask, onplace, onmove, onpull, onend }: Props = $props();
 	const head = $derived(board.head);
-	const left = $derived(cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0));
+	const left = $derived(fsum(cards, (card) => (card.parts ? 0 : card.left)));
 	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
 
 	/** Fields one value of which is chosen here; what has a place of its own in the bar is not among them. */

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { sprintLines, type SprintLine } from '$core/backlog/lines';
 import { byValue, valuesAmong } from '$core/board/arrange';
 import type { Field } from '$core/board/fields';
@@ -72,7 +73,7 @@ export function backlogRows(
 				key: `group/${key}`,
 				name: key ? name : name[0]!.toUpperCase() + name.slice(1),
 				cards: cards.length,
-				left: cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0),
+				left: fsum(cards, (card) => (card.parts ? 0 : card.left)),
 			},
 			...cards.map((card) => row(card, key)),
 		];

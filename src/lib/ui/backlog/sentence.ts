@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { BacklogPage } from '$core/pages/plan';
 import type { BoardHead, CardView } from '$core/pages/board';
 import { amount, count } from '../words';
@@ -11,9 +12,9 @@ export function backlogSentence(
 	const leaves = cards.filter((card) => !card.parts);
 	const sized = leaves.filter((card) => card.size !== null);
 	const loose = leaves.filter((card) => card.sprint === null);
-	const left = sized.reduce((sum, card) => sum + card.left, 0);
+	const left = fsum(sized, (card) => card.left);
 	const looseSized = loose.filter((card) => card.size !== null);
-	const looseLeft = looseSized.reduce((sum, card) => sum + card.left, 0);
+	const looseLeft = fsum(looseSized, (card) => card.left);
 	const each = looseSized.length ? looseLeft / looseSized.length : 0;
 	const work = looseLeft + (loose.length - looseSized.length) * each;
 	const waits =

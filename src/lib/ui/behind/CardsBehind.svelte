@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import type { Unit } from '$core/pages/board';
 	import { amount, count } from '../words';
 
@@ -17,7 +18,7 @@
 	/** The cards behind a figure. */
 	let { title, cards, titles, unit = 'none', link, open, onclose }: Props = $props();
 	const take = (element: HTMLElement) => element.focus();
-	const sum = $derived(cards.reduce((total, card) => total + (card.amount ?? 0), 0));
+	const sum = $derived(fsum(cards, (card) => card.amount ?? 0));
 	const summed = $derived(cards.some((card) => card.amount !== null));
 </script>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import type { Snippet } from 'svelte';
 	import type { CardView, ColumnView, Unit } from '$core/pages/board';
 	import { amount, count } from '../words';
@@ -39,7 +40,7 @@
 			: unit === 'none'
 				? count(cards.length, 'card')
 				: `${count(cards.length, 'card')}, ${amount(
-						cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0),
+						fsum(cards, (card) => (card.parts ? 0 : card.left)),
 						unit,
 					)}`;
 </script>

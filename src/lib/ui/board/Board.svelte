@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { tick } from 'svelte';
 	import { uses } from '$core/board/used';
 	import type { CardView, ColumnView, PersonView } from '$core/pages/board';
@@ -91,7 +92,7 @@
 	const laned = $derived(arrangement.lanes !== null);
 	/** From so many cards on only those near what is seen are drawn. */
 	const MANY = 150;
-	const many = $derived(grid.columns.reduce((sum, { shown }) => sum + shown.length, 0) > MANY);
+	const many = $derived(fsum(grid.columns, ({ shown }) => shown.length) > MANY);
 	/** What cards show here. */
 	const face = $derived(head.face ?? USUAL_FACE);
 	const plain = $derived(plainOf(face, board.fields, OWN_PLACE));
@@ -170,8 +171,7 @@
 		return '';
 	}
 	/** What is left of cards; that of a whole stands with its parts. */
-	const leftOf = (cards: readonly CardView[]) =>
-		cards.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0);
+	const leftOf = (cards: readonly CardView[]) => fsum(cards, (card) => (card.parts ? 0 : card.left));
 
 	/** Gives a column another name; the history keeps telling of it by the one that it had. */
 	async function callColumn({ id, version }: ColumnView, name: string): Promise<boolean> {

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { laneOf } from '$core/board/lanes';
 import type { CardView, ColumnView, LaneView, SprintView, Unit } from '$core/pages/board';
 import type { Expectation } from '$core/flow/expectation';
@@ -95,8 +96,8 @@ function slots(board: Board): Words[] {
 	const limited = columns.filter((column) => column.limit !== null);
 	const lanes = lanesOver(board);
 	if (!limited.length) return lanes.length ? [{ text: 'Of its slots ' }, ...lanes, { text: '. ' }] : [];
-	const all = limited.reduce((sum, column) => sum + column.limit!, 0);
-	const taken = limited.reduce((sum, column) => sum + (standing.get(column.id) ?? 0), 0);
+	const all = fsum(limited, (column) => column.limit!);
+	const taken = fsum(limited, (column) => standing.get(column.id) ?? 0);
 	const over = limited.filter((column) => (standing.get(column.id) ?? 0) > column.limit!);
 	const [first] = limited;
 	const words: Words[] = [
@@ -185,7 +186,7 @@ function outOfSight({ columns, standing }: Board): Words[] {
 function leftOver({ cards, sprint, unit }: Board): Words[] {
 	if (!sprint || unit === 'none') return [];
 	const mine = cards.filter((card) => card.sprint === sprint.number);
-	const left = mine.reduce((sum, card) => sum + card.left, 0);
+	const left = fsum(mine, (card) => card.left);
 	const outside = cards.filter(
 		(card) => card.sprint !== sprint.number && card.clock !== 'done' && !card.parts,
 	).length;

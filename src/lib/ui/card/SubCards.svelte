@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import type { BoardHead, PersonView } from '$core/pages/board';
 	import type { SubCard } from '$core/pages/card';
 	import NameTag from '../board/NameTag.svelte';
@@ -25,7 +26,7 @@
 			head.people.map((person, seed) => [person.id, { ...person, seed }]),
 		),
 	);
-	const left = $derived(cards.reduce((sum, card) => sum + card.left, 0));
+	const left = $derived(fsum(cards, (card) => card.left));
 
 	async function part(event: SubmitEvent) {
 		event.preventDefault();

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import type { RunningTimer, TimeEntry } from '$core/pages/time';
 	import type { PersonView, Unit } from '$core/pages/board';
 	import type { Command, CommandInput } from '../../commands';
@@ -26,7 +27,7 @@
 	let props: Props = $props();
 	const { entries, people, me, role, today } = $derived(props);
 	const may = $derived(role !== 'viewer' && !props.hasParts);
-	const sum = $derived(entries.reduce((total, entry) => total + entry.hours, 0));
+	const sum = $derived(fsum(entries, (entry) => entry.hours));
 	const name = (id: string) => people.find((person) => person.id === id)?.name ?? 'Someone';
 	const here = $derived(props.timer?.card === props.cardId);
 	const able = $derived(

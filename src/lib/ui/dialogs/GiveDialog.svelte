@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import type { Unit } from '$core/pages/board';
 	import type { CardView } from '$core/pages/board';
 	import { amount, count, list } from '../words';
@@ -15,7 +16,7 @@
 		onclose: () => void;
 	}
 	let { cards, sprint, rows, unit, ongive, onclose }: Props = $props();
-	const left = $derived(cards.reduce((sum, card) => sum + (card.parts?.left ?? card.left), 0));
+	const left = $derived(fsum(cards, (card) => card.parts?.left ?? card.left));
 	const asks = $derived([...new Set(cards.flatMap((card) => card.labels))]);
 	const take = (element: HTMLElement) => element.querySelector('button')?.focus();
 

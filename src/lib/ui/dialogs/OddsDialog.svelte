@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { Select } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import type { Odds, OddsInput } from '$core/capacity/odds';
@@ -81,7 +82,7 @@
 					take {count(off.length, 'card')} off, the least likely first: {list(
 						off.map((card) => String(card.number)),
 					)} ({amount(
-						off.reduce((sum, card) => sum + card.left, 0),
+						fsum(off, (card) => card.left),
 						unit,
 					)}).
 				</p>

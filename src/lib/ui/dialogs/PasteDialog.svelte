@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { Textarea } from 'flowbite-svelte';
 	import { readPaste, type PastedCard } from '$core/backlog/paste';
 	import type { Unit } from '$core/pages/board';
@@ -15,7 +16,7 @@
 	// svelte-ignore state_referenced_locally
 	let text = $state(given);
 	const cards = $derived(readPaste(text, unit));
-	const all = $derived(cards.reduce((n, card) => n + 1 + card.children.length, 0));
+	const all = $derived(fsum(cards, (card) => 1 + card.children.length));
 	const long = $derived(
 		cards.flatMap((card) => [card, ...card.children]).find((card) => card.title.length > 300),
 	);

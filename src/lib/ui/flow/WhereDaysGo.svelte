@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import type { BehindFlow, FlowPage } from '$core/pages/flow';
 	import { daysWords } from '../words';
 	import { spentWords } from './sentences';
@@ -7,7 +8,7 @@
 		$props();
 
 	const rows = $derived.by(() => {
-		const all = flow.columnHours.reduce((sum, hours) => sum + hours, 0) + flow.blockedHours;
+		const all = fsum(flow.columnHours) + flow.blockedHours;
 		if (!all) return [];
 		const shares = flow.columns.map((column, i) => ({
 			name: column.name,
@@ -17,7 +18,7 @@
 		}));
 		const columns = shares.filter(({ shown }) => shown);
 		// The past counts, also where it is not drawn.
-		const gone = shares.reduce((sum, { shown, share }) => sum + (shown ? 0 : share), 0);
+		const gone = fsum(shares, ({ shown, share }) => (shown ? 0 : share));
 		return [
 			...columns,
 			{ name: 'Columns taken away or hidden', kind: 'queue', share: gone },

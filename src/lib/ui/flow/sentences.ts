@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { FlowFigures } from '$core/flow/figures';
 import { waitingShare } from '$core/flow/figures';
 import { count, daysWords, figure, list, shortDate } from '../words';
@@ -22,8 +23,8 @@ export function steadiness(flow: Said): string {
 
 /** Whether as many cards come as go, from arrivals and departures in the range. */
 export function balance(flow: Said): string {
-	const arrived = flow.report.days.reduce((sum, day) => sum + day.arrived, 0);
-	const finished = flow.report.days.reduce((sum, day) => sum + day.finished, 0);
+	const arrived = fsum(flow.report.days, (day) => day.arrived);
+	const finished = fsum(flow.report.days, (day) => day.finished);
 	const difference = arrived - finished;
 	if (Math.abs(difference) <= Math.max(1, 0.05 * finished)) return 'As many cards come as go';
 	return difference > 0
@@ -38,7 +39,7 @@ export function littlesWords(flow: Said): string {
 	const { meanWip, implied, ratio } = law;
 	const said = `On average ${figure(meanWip)} cards were in hand; ${figure(implied)} would explain how fast they were finished`;
 	if (ratio >= 0.8 && ratio <= 1.25) return `${said}: in balance.`;
-	const arrived = flow.report.days.reduce((sum, day) => sum + day.arrived, 0);
+	const arrived = fsum(flow.report.days, (day) => day.arrived);
 	const uneven = Math.abs(arrived - law.throughputPerDay * flow.report.days.length) > 0.1 * arrived;
 	return `${said}: ${ratio > 1 ? 'work piles up or grows old' : 'work in hand is being cleared'}${uneven ? ', as arrivals and departures differ' : ', as cards in hand grow older'}.`;
 }
@@ -106,7 +107,7 @@ export function flowSentence(flow: Said): {
 	};
 }
 
-const cardsOf = (shape: Shape) => shape.reduce((sum, [, cards]) => sum + cards, 0);
+const cardsOf = (shape: Shape) => fsum(shape, ([, cards]) => cards);
 
 /** Share of past cards still unfinished at an age: how wide the past shape of a column is there. */
 export function shareOlder(shape: Shape, age: number): number {

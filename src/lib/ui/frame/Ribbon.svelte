@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { line } from 'd3-shape';
 	import type { Segment, Unit } from '$core/pages/board';
 	import { dayText, parseDay } from '$core/calendar/days';
@@ -84,7 +85,7 @@
 	);
 	const usual = $derived.by(() => {
 		const past = segments.flatMap((s) => (s.kind === 'past' ? [s.done] : []));
-		return past.length ? past.reduce((a, b) => a + b, 0) / past.length : 0;
+		return past.length ? fsum(past) / past.length : 0;
 	});
 	const tall = (n: number) => `${Math.round((n / most) * 30)}px`;
 

@@ -23,6 +23,7 @@
 </script>
 
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { scaleBand, scaleLinear } from 'd3-scale';
 	import { line } from 'd3-shape';
 	import { dodge } from '../chart/dodge';
@@ -54,7 +55,7 @@
 			...sprints.flatMap((sprint) => [
 				sprint.mark?.value ?? 0,
 				...(sprint.stacked
-					? [sprint.bands.reduce((sum, band) => sum + (band.value ?? 0), 0)]
+					? [fsum(sprint.bands, (band) => band.value ?? 0)]
 					: sprint.bands.map((band) => band.value ?? 0)),
 			]),
 		),
@@ -94,9 +95,7 @@
 		{#each sprint.bands as band, b (band.look)}
 			{@const wideness = sprint.stacked ? x.bandwidth() : x.bandwidth() / sprint.bands.length}
 			{@const left = x(sprint.number)! + (sprint.stacked ? 0 : b * wideness)}
-			{@const under = sprint.stacked
-				? sprint.bands.slice(0, b).reduce((sum, one) => sum + (one.value ?? 0), 0)
-				: 0}
+			{@const under = sprint.stacked ? fsum(sprint.bands.slice(0, b), (one) => one.value ?? 0) : 0}
 			{@const top = y(under + (band.value ?? 0))}
 			{#if band.value !== null}
 				<g

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import type { Ledger, Stint } from '$core/sprint/ledger';
 	import type { Unit } from '$core/pages/board';
 	import { figure } from '../words';
@@ -15,7 +16,7 @@
 	let { ledger, titles, unit, ended, open }: Props = $props();
 	const signed = (n: number) => (n > 0 ? `+${figure(n, 2)}` : n < 0 ? `−${figure(-n, 2)}` : '');
 	const some = (n: number) => (n ? figure(n, 2) : '');
-	const exits = $derived(ledger.stints.reduce((sum, stint) => sum + stint.exit, 0));
+	const exits = $derived(fsum(ledger.stints, (stint) => stint.exit));
 </script>
 
 <details>

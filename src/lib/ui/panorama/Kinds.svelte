@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import type { KindCell, PanoramaPage } from '$core/pages/panorama';
 	import type { Asked } from '$core/panorama/asked';
 	import { boardsMeant } from '$core/panorama/rows';
@@ -18,7 +19,7 @@
 	let picked = $state.raw<{ board: string; kind: keyof typeof KINDS } | null>(null);
 	const open = (key: string) => cardAddress(page.boards, key);
 	const cellOf = (row: (typeof rows)[number], kind: keyof typeof KINDS): KindCell => row[kind];
-	const sum = (kind: keyof typeof KINDS) => rows.reduce((total, row) => total + row[kind].cards.length, 0);
+	const sum = (kind: keyof typeof KINDS) => fsum(rows, (row) => row[kind].cards.length);
 </script>
 
 {#snippet behind()}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { OVER, UNDER, type PersonUse, type Used } from '$core/people/use';
 	import type { DaysPage } from '$core/pages/days';
 	import { figure, shortDate } from '../words';
@@ -23,10 +24,7 @@
 	const percent = ({ use: n }: Used) => (n === null ? '—' : `${figure(n * 100, 0)}%`);
 	const all = (pick: (one: PersonUse) => Used): Used => {
 		const list = lines.map(pick);
-		const [worked, hours] = [
-			list.reduce((sum, one) => sum + one.worked, 0),
-			list.reduce((sum, one) => sum + one.hours, 0),
-		];
+		const [worked, hours] = [fsum(list, (one) => one.worked), fsum(list, (one) => one.hours)];
 		return { worked, hours, use: hours > 0 ? worked / hours : null };
 	};
 	const title = (one: Used) => `${figure(one.worked, 1)} h worked of ${figure(one.hours, 1)} h`;

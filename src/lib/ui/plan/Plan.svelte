@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { scaleLinear } from 'd3-scale';
 	import { tick } from 'svelte';
 	import type { CardView } from '$core/pages/board';
@@ -38,7 +39,10 @@
 	/** On a board in points the team has a row of its own, against the promise; people are told by how many cards. */
 	const team = $derived(
 		unit === 'points'
-			? plan.cards.filter((card) => !card.unplanned).reduce((sum, card) => sum + card.left, 0)
+			? fsum(
+					plan.cards.filter((card) => !card.unplanned),
+					(card) => card.left,
+				)
 			: null,
 	);
 	const teamEnd = $derived(Math.max(5, plan.promise, team ?? 0) * 1.06);
@@ -64,7 +68,7 @@
 			return card && !card.archived ? [card] : [];
 		}),
 	);
-	const pickedLeft = $derived(pickedCards.reduce((sum, card) => sum + (card.parts?.left ?? card.left), 0));
+	const pickedLeft = $derived(fsum(pickedCards, (card) => card.parts?.left ?? card.left));
 	const meant = (card: CardView) =>
 		picked.has(card.id) && pickedCards.length ? pickedCards : [board.latest(card)];
 

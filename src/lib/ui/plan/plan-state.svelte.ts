@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { PlanPage, PlanPerson } from '$core/pages/plan';
 import type { CardView, PersonView, SprintView } from '$core/pages/board';
 import { sprintCards, sprintOdds } from '$core/board/odds';
@@ -60,9 +61,9 @@ export class PlanState {
 			? partsInPoints(raw, this.page.learned.perDay, this.planned)
 			: partsInHours(raw, this.focus, this.keepBack, this.planned);
 	});
-	readonly promise = $derived(sum(this.parts, (part) => part.promise));
-	readonly held = $derived(sum(this.planned, (card) => (card.unplanned ? 0 : card.left)));
-	readonly surprises = $derived(sum(this.planned, (card) => (card.unplanned ? card.left : 0)));
+	readonly promise = $derived(fsum(this.parts, (part) => part.promise));
+	readonly held = $derived(fsum(this.planned, (card) => (card.unplanned ? 0 : card.left)));
+	readonly surprises = $derived(fsum(this.planned, (card) => (card.unplanned ? card.left : 0)));
 	/** Points are promised by the count of past sprints: how far somebody is in the middle of one, they do not say. */
 	readonly over = $derived(
 		this.points && this.sprint?.startedAt ? [] : this.parts.filter((part) => part.standing === 'over'),
@@ -120,8 +121,4 @@ export class PlanState {
 
 	/** What odds are asked of: the sprint's unfinished cards, with the hours still to come. */
 	readonly oddsInput = $derived.by(() => sprintOdds(this.board.head, this.page, this.parts, this.cards));
-}
-
-function sum<T>(list: readonly T[], figure: (item: T) => number): number {
-	return list.reduce((total, item) => total + figure(item), 0);
 }

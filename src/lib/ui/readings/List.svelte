@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { stringify } from 'csv-stringify/browser/esm/sync';
 	import { tick, untrack } from 'svelte';
 	import { byValue, sorted, sortText, valuesAmong, type Arrangement } from '$core/board/arrange';
@@ -56,8 +57,7 @@
 			];
 		});
 	});
-	const leftOf = (list: readonly CardView[]) =>
-		list.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0);
+	const leftOf = (list: readonly CardView[]) => fsum(list, (card) => (card.parts ? 0 : card.left));
 	const sums = (list: readonly CardView[]) =>
 		`${count(list.length, 'card')}${head.unit === 'none' ? '' : `, ${amount(leftOf(list), head.unit)} left`}`;
 
@@ -145,7 +145,7 @@
 		event.preventDefault();
 		const lines = (event.clipboardData?.getData('text/plain') ?? '').replace(/\r?\n$/, '').split(/\r?\n/);
 		const cells = lines.map((line) => line.split('\t'));
-		const wide = cells.reduce((sum, line) => sum + line.length, 0);
+		const wide = fsum(cells, (line) => line.length);
 		if (wide > MOST_CELLS) {
 			problem = `${wide.toLocaleString('en-GB')} cells were copied; at most ${MOST_CELLS} are pasted at once.`;
 			return;
@@ -265,7 +265,7 @@
 	aria-rowcount={rows.length + 1}
 	bind:this={list}
 	style:--template={template}
-	style:--least="{56 + columns.reduce((sum, field) => sum + widthOf(field)[0], 0)}px"
+	style:--least="{56 + fsum(columns, (field) => widthOf(field)[0])}px"
 >
 	<div class="row head" role="row">
 		<span role="columnheader">Nr.</span>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { addMonths, format, parseISO } from 'date-fns';
 	import { dayText, parseDay } from '$core/calendar/days';
 	import type { BoardDays, CardView, PersonView } from '$core/pages/board';
@@ -103,7 +104,7 @@
 			>{/if}
 		<span class="soft"
 			>{count(
-				weeks.flat().reduce((sum, day) => sum + (due.get(day)?.length ?? 0), 0),
+				fsum(weeks.flat(), (day) => due.get(day)?.length ?? 0),
 				'card',
 			)} due in these weeks{without ? `; ${count(without, 'card')} without a date` : ''}</span
 		>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { page } from '$app/state';
 	import { arrangeable, tally } from '$core/board/arrange';
 	import { fieldNamed } from '$core/board/fields';
@@ -25,12 +26,12 @@
 	const byLeft = $derived(head.unit !== 'none' && page.url.searchParams.get('of') === 'left');
 	const counted = $derived(tally(cards, down, across));
 	const figure = (list: readonly CardView[]) =>
-		byLeft ? list.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0) : list.length;
+		byLeft ? fsum(list, (card) => (card.parts ? 0 : card.left)) : list.length;
 	const most = $derived(Math.max(1, ...counted.cells.flat().map(figure)));
 	const shown = (list: readonly CardView[]) =>
 		byLeft ? amount(figure(list), head.unit) : String(figure(list));
 	/** Some cards stand in several rows or columns, so that sums of them are of each card once. */
-	const several = $derived(counted.inRow.reduce((sum, row) => sum + row.length, 0) > counted.all.length);
+	const several = $derived(fsum(counted.inRow, (row) => row.length) > counted.all.length);
 
 	let behind = $state.raw<{ title: string; cards: string[] } | null>(null);
 	const show = (title: string, list: readonly CardView[]) =>

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import type { BoardHead } from '$core/pages/board';
 import { count, list } from '../words';
 
@@ -9,7 +10,7 @@ interface Words {
 /** What a board's set-up says of itself, and what is still missing. */
 export function setUpSentence(head: BoardHead): Words[] {
 	const { columns } = head;
-	const slots = columns.reduce((sum, column) => sum + (column.limit ?? 0), 0);
+	const slots = fsum(columns, (column) => column.limit ?? 0);
 	const clock = columns.find((column) => column.commitment);
 	const words: Words[] = [];
 	if (head.away) words.push({ text: `${head.name} is put away. `, tone: 'warn' });

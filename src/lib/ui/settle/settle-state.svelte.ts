@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 import type { SettlePage } from '$core/pages/settling';
 import type { CardView } from '$core/pages/board';
@@ -108,15 +109,18 @@ export class SettleState {
 	/** What would be placed in the next sprint, owned or not, beside what it promises. */
 	readonly nextFull = $derived.by(() => {
 		const { next } = this.page;
-		const promise = this.nextParts.reduce((sum, part) => sum + part.promise, 0);
+		const promise = fsum(this.nextParts, (part) => part.promise);
 		if (!next || promise <= 0) return null;
-		const placed = [
-			...next.cards,
-			...this.cards.filter((card) => {
-				const { decision, to } = this.draft(card);
-				return decision === 'carry' || (decision === 'split' && to === 'next');
-			}),
-		].reduce((sum, card) => sum + card.left, 0);
+		const placed = fsum(
+			[
+				...next.cards,
+				...this.cards.filter((card) => {
+					const { decision, to } = this.draft(card);
+					return decision === 'carry' || (decision === 'split' && to === 'next');
+				}),
+			],
+			(card) => card.left,
+		);
 		return { placed, promise, share: placed / promise };
 	});
 

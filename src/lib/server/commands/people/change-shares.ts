@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { Max, Min } from 'class-validator';
 import { Problem } from '../../problem.ts';
 import { teamCommand } from '../../door/command.ts';
@@ -44,7 +45,7 @@ export const changeShares = teamCommand({
 			if (!context.boards.some((known) => known.id === board))
 				throw new Problem(422, 'board.unknown', 'The team has no such board.', 'shares');
 		const shares = Object.fromEntries(input.shares.map(({ board, share }) => [board, share]));
-		const sum = Object.values(shares).reduce((total, share) => total + share, 0);
+		const sum = fsum(Object.values(shares));
 		if (sum > 1 + 1e-9)
 			throw new Problem(
 				422,

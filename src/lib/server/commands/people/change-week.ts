@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { teamCommand } from '../../door/command.ts';
 import { dayField } from '../../door/day-field.ts';
 import { DayText, Id, Week } from '../../door/fields.ts';
@@ -37,7 +38,7 @@ export const changeWeek = teamCommand({
 			on conflict (team_id, person_id, from_day) do update set hours = excluded.hours`,
 			[context.team.id, person.id, input.from, input.hours],
 		);
-		const sum = input.hours.reduce((total, hours) => total + hours, 0);
+		const sum = fsum(input.hours);
 		context.note(
 			`${person.name} works ${sum} h a week from ${input.from} on.`,
 			before ? { hours: before.hours } : null,

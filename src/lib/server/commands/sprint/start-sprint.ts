@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { zoneOf } from '../../../../core/calendar/zone.ts';
 import { dayText } from '../../../../core/calendar/days.ts';
 import { givesFrom, rawHours } from '../../../../core/capacity/hours.ts';
@@ -77,10 +78,7 @@ export const startSprint = boardCommand({
 			]),
 		);
 		const dayHours = Array.from({ length: days.to - days.from + 1 }, (_, i) =>
-			workersOf(head).reduce(
-				(sum, person) => sum + rawHours(rota, person.id, board.id, days.from + i, days.from + i),
-				0,
-			),
+			fsum(workersOf(head), (person) => rawHours(rota, person.id, board.id, days.from + i, days.from + i)),
 		);
 		const focus = sprint.focus ?? learned.focus;
 		const keepBack = sprint.keep_back ?? learned.keepBack;
@@ -95,7 +93,7 @@ export const startSprint = boardCommand({
 				JSON.stringify(dayHours),
 			],
 		);
-		const committed = cards.reduce((sum, card) => sum + card.left, 0);
+		const committed = fsum(cards, (card) => card.left);
 		context.note(null, 'sprint-started', String(sprint.number), null, { committed, focus, keepBack });
 		if (board.sprintDays !== null) {
 			const { rows: cadence } = await tx.query<{ sprint_weekday: number }>(
@@ -111,7 +109,7 @@ export const startSprint = boardCommand({
 		}
 
 		// Nothing of this holds a start up; all of it is worth hearing.
-		const total = Object.values(raw).reduce((sum, hours) => sum + hours, 0);
+		const total = fsum(Object.values(raw));
 		const promise = board.unit === 'none' ? null : promiseOf(head, sprint.number, learned, total);
 		const count = (n: number, one: string, many: string) => (n ? [`${n} ${n === 1 ? one : many}`] : []);
 		const missing = [

@@ -1,3 +1,4 @@
+import { fsum } from 'd3-array';
 import { fileLimits } from '../../body-limit.ts';
 import type { BoardContext } from '../../door/contexts.ts';
 import { Id, Line } from '../../door/fields.ts';
@@ -49,7 +50,7 @@ export async function sentFiles(
 			);
 		return { ...found, name: nameOf(name) };
 	});
-	const all = [...there, ...files].reduce((sum, { bytes }) => sum + bytes, 0);
+	const all = fsum([...there, ...files], ({ bytes }) => bytes);
 	const most = fileLimits().card;
 	if (all > most)
 		throw new Problem(

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { getContext, untrack } from 'svelte';
 	import { NO_FILTER, passing, withCondition, writeFilter, type Filter } from '$core/board/filter';
 	import { page } from '$app/state';
@@ -50,7 +51,7 @@
 			{ name: 'older than most past cards took', ...like('age', '~old') },
 		].filter(({ name }) => name !== 'late' || !head.off.includes('dates')),
 	);
-	const left = $derived(open.reduce((sum, card) => sum + (card.parts ? 0 : card.left), 0));
+	const left = $derived(fsum(open, (card) => (card.parts ? 0 : card.left)));
 	const share = (n: number) => (open.length ? ` (${Math.round((n / open.length) * 100)}%)` : '');
 	const shared = $derived(head.lenses.filter((lens) => lens.shared));
 	const about = $derived(data.about);

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { getContext, untrack } from 'svelte';
@@ -69,7 +70,7 @@
 		unit === 'points'
 			? `What people can take on, by what a person-day has delivered so far: ${amount(plan.promise, unit)} in this sprint.`
 			: `What people can take on: ${amount(
-					plan.parts.reduce((sum, part) => sum + part.give, 0),
+					fsum(plan.parts, (part) => part.give),
 					unit,
 				)} to give, less the ${Math.round(plan.keepBack * 100)}% that is kept back for surprises.`,
 	);

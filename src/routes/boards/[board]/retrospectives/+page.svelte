@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { goto } from '$app/navigation';
 	import { getContext, untrack } from 'svelte';
 	import { Input, Label, Select } from 'flowbite-svelte';
@@ -14,7 +15,7 @@
 	const head = $derived(board.head);
 	const back = $derived(data.back);
 	const open = $derived(back.lines.find(({ phase }) => phase !== 'closed'));
-	const waiting = $derived(back.lines.reduce((sum, { actions, done }) => sum + actions - done, 0));
+	const waiting = $derived(fsum(back.lines, ({ actions, done }) => actions - done));
 	const dayAt = (at: Date) => dateWords(dayText(dayOf(at.getTime(), head.timeZone)), data.today);
 
 	let columns = $state(untrack(() => [...back.columns, '', ''].slice(0, Math.max(3, back.columns.length))));

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { goto } from '$app/navigation';
 	import { page as here } from '$app/state';
 	import type { NamedLine } from '$core/pages/account';
@@ -48,7 +49,7 @@
 						.replace(/^(\d)/, '+$1')
 						.replace('-', '−')
 				: 'new';
-	const available = $derived(page.use.reduce((sum, one) => sum + one.available, 0));
+	const available = $derived(fsum(page.use, (one) => one.available));
 	const inUse = $derived(available ? total.hours / available : null);
 	const overBudget = $derived(
 		Object.entries(page.budgets).filter(([, one]) => one.worked + one.left > one.budget),

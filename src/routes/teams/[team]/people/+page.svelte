@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import type { Command, CommandInput } from '$lib/commands';
@@ -18,8 +19,7 @@
 		people.people.find((one) => one.id === page.url.searchParams.get('person')) ?? null,
 	);
 	const monday = $derived(page.url.searchParams.get('week'));
-	const sum = (of: (week: (typeof people.weeks)[number]) => number) =>
-		people.weeks.reduce((total, week) => total + of(week), 0);
+	const sum = (of: (week: (typeof people.weeks)[number]) => number) => fsum(people.weeks, of);
 	const over = $derived.by(() => {
 		const weeks = people.weeks.filter((week) => week.standing === 'over');
 		return [...new Set(weeks.map((week) => week.person))].map((id) => {

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { tick } from 'svelte';
@@ -37,17 +38,13 @@
 	let cell = $state.raw<{ row: TimesheetRow; day: string } | null>(null);
 
 	const entriesOn = (row: TimesheetRow, day: string) => row.entries.filter((entry) => entry.day === day);
-	const sumOn = (row: TimesheetRow, day: string) =>
-		entriesOn(row, day).reduce((sum, entry) => sum + entry.hours, 0);
-	const dayTotal = (day: string) => rows.reduce((sum, row) => sum + sumOn(row, day), 0);
-	const rowTotal = (row: TimesheetRow) => row.entries.reduce((sum, entry) => sum + entry.hours, 0);
-	const total = $derived(rows.reduce((sum, row) => sum + rowTotal(row), 0));
-	const available = $derived(sheet.hours.reduce((sum, hours) => sum + hours, 0));
+	const sumOn = (row: TimesheetRow, day: string) => fsum(entriesOn(row, day), (entry) => entry.hours);
+	const dayTotal = (day: string) => fsum(rows, (row) => sumOn(row, day));
+	const rowTotal = (row: TimesheetRow) => fsum(row.entries, (entry) => entry.hours);
+	const total = $derived(fsum(rows, (row) => rowTotal(row)));
+	const available = $derived(fsum(sheet.hours));
 	const billable = $derived(
-		rows.reduce(
-			(sum, row) => sum + row.entries.reduce((all, entry) => all + (entry.billable ? entry.hours : 0), 0),
-			0,
-		),
+		fsum(rows, (row) => fsum(row.entries, (entry) => (entry.billable ? entry.hours : 0))),
 	);
 	const name = $derived(sheet.people.find((one) => one.id === sheet.person)?.name ?? '');
 	const shown = (row: TimesheetRow, day: string) => {

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { getContext } from 'svelte';
 	import { page } from '$app/state';
 	import { spentOver } from '$core/account/spent';
@@ -36,9 +37,7 @@
 	const leads = $derived(head.people.find(({ id }) => id === one.lead)?.name);
 	const works = $derived(head.role !== 'viewer' && !head.away);
 	/** What is left of its cards on boards in hours: a budget in hours is beside it. */
-	const left = $derived(
-		one.parts.reduce((sum, part) => sum + (boardOf(part.board)?.unit === 'hours' ? part.left : 0), 0),
-	);
+	const left = $derived(fsum(one.parts, (part) => (boardOf(part.board)?.unit === 'hours' ? part.left : 0)));
 	const hours = $derived(spentOver(found.spent, 'hours'));
 	const money = $derived(one.money !== null && one.cost !== null ? spentOver(found.spent, 'cost') : null);
 	let picked = $state.raw<{

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { page } from '$app/state';
 	import { getContext } from 'svelte';
 	import { dayText, parseDay } from '$core/calendar/days';
@@ -120,7 +121,7 @@
 	);
 	/** What was delivered; of a running sprint, what its done cards took off it so far. */
 	const done = $derived.by(() => {
-		const sum = (stints: typeof finished) => stints.reduce((all, stint) => all + stint.burned, 0);
+		const sum = (stints: typeof finished) => fsum(stints, (stint) => stint.burned);
 		const kept = finished.filter((stint) => stint.kind === 'committed');
 		const cards = (stints: readonly { card: string }[]) => new Set(stints.map((stint) => stint.card)).size;
 		return {

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fsum } from 'd3-array';
 	import { getContext, untrack } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
 	import type { RetroAction, RetroNote } from '$core/pages/retrospective';
@@ -111,7 +112,7 @@
 		tell('ChangeAction', { board: head.id, action: action.id, version: action.version, done });
 	const takeBack = (action: RetroAction) =>
 		tell('ChangeAction', { board: head.id, action: action.id, version: action.version, withdrawn: true });
-	const total = $derived(retro.down.reduce((sum, n) => sum + n, 0));
+	const total = $derived(fsum(retro.down));
 	/** The note of which it is asked what it is laid on. */
 	let laying = $state('');
 	const tops = $derived(retro.notes.filter((note) => note.on === null));
