@@ -3,7 +3,8 @@ import type { BoardFile } from '../sprint/board.ts';
 import { FlowFold, type KeptFlow } from '../flow/fold.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import type { Lifetime } from '../flow/lifetime.ts';
-import { Since, type KeptSince } from '../rounds/since.ts';
+import { atOnce } from '../steps.ts';
+import { Since, type KeptOwners, type KeptSince } from '../rounds/since.ts';
 import { SprintAccounts, type KeptAccounts, type KeptBook, type KeptWork } from '../sprint/accounts.ts';
 
 /** Another history of a card in the place of the one that was taken in. */
@@ -25,6 +26,7 @@ export class BoardFold {
 	#stale = false;
 	readonly #board: BoardFile;
 	#last: Instant = -Infinity;
+	#changes = 0;
 
 	constructor(board: BoardFile) {
 		this.flow = new FlowFold(board);
@@ -43,6 +45,7 @@ export class BoardFold {
 	take(events: readonly HistoryEvent[]): boolean {
 		const first = events[0];
 		if (first && (first.at < this.#last || !this.accounts.open(first.at))) return false;
+		this.#changes++;
 		for (const event of events) {
 			const step = this.flow.take(event);
 			this.accounts.take(event, step);
@@ -51,6 +54,11 @@ export class BoardFold {
 		this.accounts.makeUp();
 		this.#last = events.at(-1)?.at ?? this.#last;
 		return true;
+	}
+
+	/** Rises whenever something is taken in: whoever reads it in steps looks whether it still is as it was. */
+	get changes(): number {
+		return this.#changes;
 	}
 
 	/** What has lasted; null where that is to be folded anew, as a history has been replaced. */
@@ -66,6 +74,7 @@ export class BoardFold {
 	replace(cards: readonly Replaced[], now: Instant): boolean {
 		const begins = cards.some(({ was, is }) => was[0]?.at === this.flow.first && is[0]?.at !== was[0]?.at);
 		if (begins) return false;
+		this.#changes++;
 		for (const { card, was, is } of cards) {
 			this.flow.replace(card, was, is);
 			this.accounts.replace(this.#board, card, is, Math.max(now, this.#last));
@@ -97,6 +106,8 @@ export class BoardFold {
 		for (const works of inParts(this.accounts.keptWork())) yield line({ works: columnsOf(works) });
 		for (const { number, stints, moves } of this.accounts.keptBooks())
 			yield line({ book: number, stints: columnsOf(stints), moves: columnsOf(moves) });
+		if (!this.#stale)
+			for (const owned of inParts(this.#since.keptOwners())) yield line({ owners: columnsOf(owned) });
 		const last = Number.isFinite(this.#last) ? this.#last : null;
 		const since = this.#stale ? null : this.#since.kept();
 		yield line({ end: { last, since, flow: this.flow.kept(), accounts: this.accounts.kept() } });
@@ -106,13 +117,13 @@ export class BoardFold {
 	 * A board folded as it was when it was kept.
 	 * @param board as it is now, with the columns of then
 	 * @param lines as `kept` gave them
-	 * @param rest lets others have their turn, where much is to be done at once
+	 * @param inTurns does what can be done in steps, and lets others have their turn between them
 	 * @returns null when they are not whole, or a sprint of then is gone: then the history is read
 	 */
 	static async from(
 		board: BoardFile,
 		lines: AsyncIterable<string> | Iterable<string>,
-		rest: () => Promise<void> = async () => undefined,
+		inTurns: <T>(steps: Generator<void, T>) => Promise<T> | T = atOnce,
 	): Promise<BoardFold | null> {
 		const fold = new BoardFold(board);
 		const works: KeptWork[] = [];
@@ -123,19 +134,17 @@ export class BoardFold {
 			for (const life of rowsOf(part.lives))
 				fold.flow.lives.byCard.set(life.card, Object.assign(life, { stays: unflat(life.stays) }));
 			for (const work of rowsOf(part.works)) works.push(work);
+			for (const owned of rowsOf(part.owners)) fold.#since.own(owned);
 			if (part.book)
 				books.push({ number: part.book, stints: rowsOf(part.stints), moves: rowsOf(part.moves) });
 			end = part.end;
 		}
-		await rest();
-		if (!end || !fold.accounts.resume(end.accounts, books, works, board.sprints)) return null;
-		await rest();
-		fold.flow.resume(end.flow);
-		await rest();
+		if (!end || !(await inTurns(fold.accounts.resume(end.accounts, books, works, board.sprints))))
+			return null;
+		await inTurns(fold.flow.resume(end.flow));
 		fold.#last = end.last ?? -Infinity;
 		if (end.since) fold.#since.resume(end.since);
 		else fold.#stale = true;
-		fold.accounts.makeUp();
 		return fold;
 	}
 }
@@ -143,10 +152,11 @@ export class BoardFold {
 /** A lifetime as it is written: its stays one after the other, as three numbers each. */
 type KeptLife = Omit<Lifetime, 'stays'> & { stays: (number | null)[] };
 
-/** A line of what is kept of a board: cards, their work, a sprint's book, or the rest. */
+/** A line of what is kept of a board: cards, their work, their owners, a sprint's book, or the rest. */
 interface Line {
 	lives?: Columns<KeptLife>;
 	works?: Columns<KeptWork>;
+	owners?: Columns<KeptOwners>;
 	book?: number;
 	stints?: Columns<KeptBook['stints'][number]>;
 	moves?: Columns<KeptBook['moves'][number]>;

@@ -1,4 +1,5 @@
 import { fsum } from 'd3-array';
+import { atOnce } from '../steps.ts';
 import { calendarDays, type DayCount } from '../calendar/day-count.ts';
 import { dayText, mondayOf, parseDay, weekText } from '../calendar/days.ts';
 import type { Day, Instant, Zone } from '../calendar/zone.ts';
@@ -59,20 +60,39 @@ export interface FlowBoard extends Layout {
  * The figures of a flow page.
  * @param flow the history of the board up to asOf
  */
-export function flowFigures(
+export function flowFigures(...of: Parameters<typeof flowFiguresInSteps>): FlowFigures {
+	return atOnce(flowFiguresInSteps(...of));
+}
+
+/** The same for many cards, in steps between which others may have their turn; the history stays as it is meanwhile. */
+export function* flowFiguresInSteps(
 	board: FlowBoard,
 	flow: FlowFold,
 	asOf: Instant,
 	from: Day,
 	to: Day,
 	count: DayCount = calendarDays,
-): FlowFigures {
+): Generator<void, FlowFigures> {
 	const { zone } = board;
 	const today = zone.day(asOf);
 	const last = Math.min(to, today);
 	const inRange = flow.finishedIn(from, last);
 	const first = flow.first === null ? today : Math.min(zone.day(flow.first), today);
-	const days = [...flow.finishedByDay()].flatMap(([day, n]) => new Array<Day>(n).fill(day));
+	yield;
+	const report = flowReport(board, flow, asOf, from, to, count);
+	yield;
+	const finished = inRange.map((life) => ({
+		card: life.card,
+		day: dayText(zone.day(life.finished!)),
+		took: cycleDays(life, zone, count)!,
+	}));
+	yield;
+	const shapes = pastShapes(inRange, board, zone, from, last, count);
+	yield;
+	const times = whereTimeGoes(board, inRange, asOf);
+	yield;
+	const standing = standingAt(board, flow, Math.min(asOf, zone.startOf(last + 1) - 1));
+	yield;
 	return {
 		from: dayText(from),
 		to: dayText(last),
@@ -84,21 +104,19 @@ export function flowFigures(
 			shown: !retired && !hidden,
 		})),
 		commitment: board.commitment,
-		report: flowReport(board, flow, asOf, from, to, count),
-		finished: inRange.map((life) => ({
-			card: life.card,
-			day: dayText(zone.day(life.finished!)),
-			took: cycleDays(life, zone, count)!,
-		})),
-		shapes: pastShapes(inRange, board, zone, from, last, count),
-		...whereTimeGoes(board, inRange, asOf),
-		standing: standingAt(board, flow, Math.min(asOf, zone.startOf(last + 1) - 1)),
+		report,
+		finished,
+		shapes,
+		...times,
+		standing,
 		expectation: expectation(flow.finishedIn(today - EXPECTED_FROM, today), zone, asOf, 85, count),
-		allWeeks: finishedByWeek(days, first - 6, today + 6, today + 7).map(({ week, monday, finished }) => ({
-			week,
-			monday: dayText(monday),
-			finished,
-		})),
+		allWeeks: finishedByWeek(flow.finishedByDay(), first - 6, today + 6, today + 7).map(
+			({ week, monday, finished }) => ({
+				week,
+				monday: dayText(monday),
+				finished,
+			}),
+		),
 	};
 }
 

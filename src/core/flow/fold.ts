@@ -40,12 +40,15 @@ export class FlowFold {
 		return { first: this.first, days: this.days.kept(), running };
 	}
 
-	/** Goes on from what was kept, the lifetimes being those of then. */
-	resume({ first, days, running }: KeptFlow): void {
+	/** Goes on from what was kept, the lifetimes being those of then; between two of them others may have their turn. */
+	*resume({ first, days, running }: KeptFlow): Generator<void> {
 		this.first = first;
 		this.days.resume(days);
 		for (const card of running) this.running.add(this.lives.byCard.get(card)!);
-		for (const life of this.lives.byCard.values()) this.#count(life, life, 1);
+		for (const life of this.lives.byCard.values()) {
+			this.#count(life, life, 1);
+			yield;
+		}
 	}
 
 	/** Takes in what happened next; gives what it did to the card's clock. */

@@ -91,12 +91,7 @@ export function flowReport(
 		wip,
 		columns: Object.fromEntries(board.columns.map((column, i) => [column.name, columns[i]!])),
 	}));
-	const weeks = finishedByWeek(
-		inRange.map((life) => zone.day(life.finished!)),
-		first,
-		last,
-		today,
-	);
+	const weeks = finishedByWeek(finished, first, last, today);
 	const limits = processLimits(weeks.map((week) => week.finished));
 	return {
 		days,

@@ -124,7 +124,8 @@ describe('weeks', () => {
 				fc.integer({ min: 20_600, max: 20_700 }),
 				fc.nat(200),
 				(finished, from, length) => {
-					const weeks = finishedByWeek(finished, from, from + length, 20_850);
+					const each = finished.map((day) => [day, 1] as const);
+					const weeks = finishedByWeek(each, from, from + length, 20_850);
 					const inside = finished.filter((day) =>
 						weeks.some((week) => day >= week.monday && day < week.monday + 7),
 					);

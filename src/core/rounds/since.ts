@@ -12,12 +12,17 @@ export interface Lasting {
 	idle: Map<string, Instant>;
 }
 
-/** What is kept of what has lasted, to go on from there later. */
+/** What is kept of the owners of a card. */
+export interface KeptOwners {
+	card: string;
+	people: string[];
+}
+
+/** What is kept of what has lasted beside the owners of cards, to go on from there later. */
 export interface KeptSince {
 	idle: [string, Instant][];
 	starved: (Instant | null)[];
 	blocked: string[];
-	owners: [card: string, people: string[]][];
 	standing: number[];
 	ready: number[];
 	inHand: [string, number][];
@@ -50,24 +55,32 @@ export class Since implements Lasting {
 		this.starved = layout.columns.map(() => null);
 	}
 
-	/** What it knows, as it is now: to be written down at once. */
+	/** The owners of each card, as they are now: to be written down at once. */
+	*keptOwners(): Generator<KeptOwners> {
+		for (const [card, people] of this.#owners) yield { card, people: [...people] };
+	}
+
+	/** What it knows beside that. */
 	kept(): KeptSince {
 		return {
 			idle: [...this.idle],
 			starved: this.starved,
 			blocked: [...this.#blocked],
-			owners: Array.from(this.#owners, ([card, people]) => [card, [...people]]),
 			standing: this.#standing,
 			ready: this.#ready,
 			inHand: [...this.#inHand],
 		};
 	}
 
-	/** Goes on from what was kept. */
-	resume({ idle, starved, blocked, owners, standing, ready, inHand }: KeptSince): void {
+	/** Goes on from what was kept of the owners of a card. */
+	own({ card, people }: KeptOwners): void {
+		this.#owners.set(card, new Set(people));
+	}
+
+	/** Goes on from what was kept beside that. */
+	resume({ idle, starved, blocked, standing, ready, inHand }: KeptSince): void {
 		for (const [name, at] of idle) this.idle.set(name, at);
 		for (const card of blocked) this.#blocked.add(card);
-		for (const [card, people] of owners) this.#owners.set(card, new Set(people));
 		for (const [name, cards] of inHand) this.#inHand.set(name, cards);
 		this.starved = starved;
 		this.#standing = standing;

@@ -130,12 +130,12 @@ export class SprintAccounts implements Accounts {
 	 * @param sprints those of the board
 	 * @returns false when one of then is not among them any more
 	 */
-	resume(
+	*resume(
 		kept: KeptAccounts,
 		books: readonly KeptBook[],
 		works: readonly KeptWork[],
 		sprints: readonly BoardSprint[],
-	): boolean {
+	): Generator<void, boolean> {
 		const known = new Map(sprints.map((sprint) => [sprint.number, sprint]));
 		if (
 			![...kept.of, ...kept.running, ...books.map(({ number }) => number)].every((number) =>
@@ -149,6 +149,7 @@ export class SprintAccounts implements Accounts {
 			const stints = work.last === null ? [] : this.#books.get(work.last)!.stints;
 			const [stint, unnamed] = [stints[work.stint] ?? null, stints[work.unnamed] ?? null];
 			this.cards.set(work.card, Object.assign(work, { stint, unnamed }));
+			yield;
 		}
 		const of = (cards: readonly string[]) => cards.map((card) => this.cards.get(card)!);
 		for (const work of of(kept.waiting)) this.waiting.add(work);
@@ -159,7 +160,9 @@ export class SprintAccounts implements Accounts {
 		this.#turned = kept.turned.length;
 		this.#turnedAt = kept.turnedAt ?? -Infinity;
 		this.past = kept.past;
-		return this.sprints(sprints);
+		if (!this.sprints(sprints)) return false;
+		for (const _ of this.#makingUp()) yield;
+		return true;
 	}
 
 	/** Takes in sprints that have started or closed since; false where what has happened already would be otherwise. */
@@ -204,7 +207,14 @@ export class SprintAccounts implements Accounts {
 
 	/** Makes up the accounts of closed sprints, so that nobody has to wait for all of them at once later. */
 	makeUp(): void {
-		for (const [number, book] of this.#books) if (!this.#running.has(number)) book.ledger ??= totals(book);
+		for (const _ of this.#makingUp());
+	}
+
+	*#makingUp(): Generator<void> {
+		for (const [number, book] of this.#books) {
+			if (!this.#running.has(number)) book.ledger ??= totals(book);
+			yield;
+		}
 	}
 
 	onList(sprint: number): Iterable<CardWork> {

@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache';
+import { turn } from './turns.ts';
 
 /** So many boards, and cards on all of them, are remembered at most. */
 const [BOARDS, CARDS] = [60, 400_000];
@@ -39,7 +40,10 @@ export class Followed<T extends { seq: number }> {
 			});
 		this.#reading.set(board, work);
 		try {
-			return await work;
+			const read = await work;
+			// Whoever waited for it has much to compute of it now.
+			await turn();
+			return read;
 		} finally {
 			if (this.#reading.get(board) === work) this.#reading.delete(board);
 		}

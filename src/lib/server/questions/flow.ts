@@ -6,13 +6,15 @@ import type { Day } from '../../../core/calendar/zone.ts';
 import { calendarDays, workingDays, type DayCount } from '../../../core/calendar/day-count.ts';
 import { dayText, mondayOf, parseDay } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
+import { atOnce } from '../../../core/steps.ts';
 import { flowOf } from '../../../core/flow/fold.ts';
-import { cardsBehind, flowFigures, type FlowFigures } from '../../../core/flow/figures.ts';
+import { cardsBehind, flowFiguresInSteps, type FlowFigures } from '../../../core/flow/figures.ts';
 import { cardReport, type CardReport } from '../../../core/flow/report.ts';
 import type { BehindFlow, FlowCard, FlowPage } from '../../../core/pages/flow.ts';
 import { dayAsked, rangeWithin } from '../asked.ts';
 import { notFound } from '../problem.ts';
 import { now } from '../time.ts';
+import { inTurns } from '../turns.ts';
 import { boardFold } from './fold.ts';
 import { boardFile, boardHistory, placesInFile } from './history.ts';
 import { rotaOf } from './rota.ts';
@@ -36,7 +38,7 @@ const made = new LRUCache<string, Made>({ max: 60 });
 interface Made {
 	fold: BoardFold;
 	seq: number;
-	figures: FlowFigures;
+	figures: Promise<FlowFigures>;
 	page?: FlowPage;
 }
 
@@ -47,7 +49,7 @@ interface Made {
 async function figuresOf(
 	head: BoardHead,
 	range: AskedRange,
-): Promise<{ known: Pick<Made, 'figures' | 'page'>; today: Day; days: 'working' | 'calendar' }> {
+): Promise<{ known: Pick<Made, 'page'>; figures: FlowFigures; today: Day; days: 'working' | 'calendar' }> {
 	const at = now().getTime();
 	const clock = range.clock ? head.columns.findIndex(({ id }) => id === range.clock) : -1;
 	const board = { ...boardFile(head), ...(clock >= 0 && { commitment: placesInFile(head)[clock]! }) };
@@ -61,7 +63,8 @@ async function figuresOf(
 		const count = days === 'working' ? await workingDaysOf(head) : calendarDays;
 		const flow = flowOf(board, await boardHistory(head), at);
 		return {
-			known: { figures: flowFigures(board, flow, at, from, to, count), page: undefined },
+			known: { page: undefined },
+			figures: await inTurns(flowFiguresInSteps(board, flow, at, from, to, count)),
 			today,
 			days,
 		};
@@ -71,10 +74,22 @@ async function figuresOf(
 	let known: Made | undefined = made.get(key);
 	if (!known || known.fold !== fold || known.seq !== head.seq || days === 'working') {
 		const count = days === 'working' ? await workingDaysOf(head) : calendarDays;
-		known = { fold, seq: head.seq, figures: flowFigures(board, fold.flow, at, from, to, count) };
+		const figures = asItStands(fold, () => flowFiguresInSteps(board, fold.flow, at, from, to, count));
+		known = { fold, seq: head.seq, figures };
 		made.set(key, known);
+		figures.catch(() => made.delete(key));
 	}
-	return { known, today, days };
+	return { known, figures: await known.figures, today, days };
+}
+
+/** What is read of a board in steps: again where it went on meanwhile, and in the end without a rest. */
+async function asItStands<T>(fold: BoardFold, read: () => Generator<void, T>): Promise<T> {
+	for (let tries = 1; tries <= 3; tries++) {
+		const { changes } = fold;
+		const found = await inTurns(read());
+		if (fold.changes === changes) return found;
+	}
+	return atOnce(read());
 }
 
 /**
@@ -82,9 +97,9 @@ async function figuresOf(
  * @throws Problem 422 when a day of the range cannot be read or the range runs backwards
  */
 export async function flowPage(head: BoardHead, range: AskedRange): Promise<FlowPage> {
-	const { known, today, days } = await figuresOf(head, range);
+	const { known, figures: all, today, days } = await figuresOf(head, range);
 	if (known.page) return known.page;
-	const { finished, shapes, blockedBy, standing: _standing, ...figures } = known.figures;
+	const { finished, shapes, blockedBy, standing: _standing, ...figures } = all;
 	const single = finished.length <= MANY;
 	const titles = await titlesOf(head, [
 		...(single ? finished.map(({ card }) => card) : []),
@@ -129,7 +144,7 @@ export async function flowCards(
 	of: BehindFlow,
 	which: string,
 ): Promise<FlowCard[]> {
-	const { figures } = (await figuresOf(head, range)).known;
+	const { figures } = await figuresOf(head, range);
 	const cards = cardsBehind(figures, of, which);
 	if (!cards) throw notFound('figure');
 	const took = new Map(figures.finished.map((one) => [one.card, one.took]));

@@ -1,12 +1,12 @@
 import { buffer } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
 import { setImmediate as rest } from 'node:timers/promises';
-import { promisify } from 'node:util';
-import { createGzip, gunzip } from 'node:zlib';
+import { createGunzip, createGzip } from 'node:zlib';
 import { BoardFold } from '../../../core/board/fold.ts';
 import { rows } from '../database.ts';
 import { log } from '../log.ts';
 import { now } from '../time.ts';
+import { inTurns } from '../turns.ts';
 import type { FoldHead } from './board-head.ts';
 import { boardFile } from './history.ts';
 
@@ -23,6 +23,9 @@ export interface Folded {
 	news: number;
 }
 
+/** So many bytes of it are read, and unpacked, at once. */
+const PART = 262_144;
+
 /** So many events are worth keeping what they were folded to. */
 const WORTH = 5000;
 
@@ -32,15 +35,17 @@ const WORTH = 5000;
  */
 export async function keptFold(head: FoldHead, columns: string): Promise<Folded | undefined> {
 	if (!VERSION) return undefined;
-	const [found] = await rows<{ seq: number; lines: Buffer }>(
-		'select seq, lines from fold_snapshot where board_id = $1 and version = $2 and columns = $3 and seq <= $4',
+	const [found] = await rows<{ seq: number; bytes: number }>(
+		'select seq, length(lines) as bytes from fold_snapshot where board_id = $1 and version = $2 and columns = $3 and seq <= $4',
 		[head.id, VERSION, columns, head.seq],
 		'fold-snapshot',
 	);
 	if (!found) return undefined;
 	try {
-		const text = await promisify(gunzip)(found.lines);
-		const fold = await BoardFold.from(boardFile(head), linesOf(text), () => rest());
+		let fold: BoardFold | null = null;
+		await pipeline(partsOf(head, found), createGunzip({ chunkSize: PART }), async (text) => {
+			fold = await BoardFold.from(boardFile(head), linesOf(text), inTurns);
+		});
 		return fold ? { seq: found.seq, columns, fold, news: 0 } : undefined;
 	} catch (error) {
 		log.warn({ board: head.key, error: (error as Error).message }, 'a fold that was kept cannot be read');
@@ -48,12 +53,32 @@ export async function keptFold(head: FoldHead, columns: string): Promise<Folded 
 	}
 }
 
-async function* linesOf(text: Buffer): AsyncGenerator<string> {
-	for (let from = 0; from < text.length;) {
-		const end = text.indexOf('\n', from);
-		yield text.toString('utf8', from, end);
-		from = end + 1;
-		await rest();
+/** What was kept, part by part: what is large is not taken in at once. */
+async function* partsOf(
+	head: FoldHead,
+	{ seq, bytes }: { seq: number; bytes: number },
+): AsyncGenerator<Buffer> {
+	for (let from = 1; from <= bytes; from += PART) {
+		const [found] = await rows<{ part: Buffer }>(
+			`select substring(lines from $3 for $4) as part from fold_snapshot where board_id = $1 and seq = $2 and version = $5`,
+			[head.id, seq, from, PART, VERSION],
+			'fold-snapshot-part',
+		);
+		if (!found) throw new Error('it was kept anew meanwhile');
+		yield found.part;
+	}
+}
+
+async function* linesOf(text: AsyncIterable<Buffer>): AsyncGenerator<string> {
+	let begun: Buffer[] = [];
+	for await (const chunk of text) {
+		let from = 0;
+		for (let end; (end = chunk.indexOf('\n', from)) >= 0; from = end + 1) {
+			yield Buffer.concat([...begun, chunk.subarray(from, end)]).toString('utf8');
+			begun = [];
+			await rest();
+		}
+		begun.push(chunk.subarray(from));
 	}
 }
 

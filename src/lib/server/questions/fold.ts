@@ -7,6 +7,7 @@ import type { SprintAccounts } from '../../../core/sprint/accounts.ts';
 import { byReplica, rows } from '../database.ts';
 import { Followed } from '../followed.ts';
 import { now } from '../time.ts';
+import { inTurns } from '../turns.ts';
 import type { FoldHead } from './board-head.ts';
 import { keepFold, keptFold, type Folded } from './fold-snapshot.ts';
 import { boardFile } from './history.ts';
@@ -94,17 +95,13 @@ async function readWhole(head: FoldHead): Promise<{ fold: BoardFold; events: num
 	let events = 0;
 	const file = boardFile(head);
 	const fold = new BoardFold(file);
-	const [[cards], [known]] = await Promise.all([
-		rows<{ ids: string[] | null; numbers: number[] }>(
-			'select json_agg(id) as ids, json_agg(number) as numbers from card where board_id = $1',
-			[head.id],
-		),
+	const [keys, [known]] = await Promise.all([
+		keysOfAll(head),
 		rows<{ gone: number[] }>(
 			`select coalesce(json_agg(seq), '[]') as gone from event_void where board_id = $1`,
 			[head.id],
 		),
 	]);
-	const keys = new Map(cards!.ids?.map((id, i) => [id, `${head.key}-${cards!.numbers[i]}`]));
 	const gone = new Set(known!.gone);
 	const people = byName(head);
 	let from: [at: Instant, seq: number] = [-Infinity, 0];
@@ -124,11 +121,38 @@ async function readWhole(head: FoldHead): Promise<{ fold: BoardFold; events: num
 		const all = [...waiting, ...eventsOf(batch, keys, people, gone)];
 		const whole = last >= 0 ? all.findLastIndex(({ at }) => at < from[0]) + 1 : all.length;
 		waiting = all.splice(whole);
-		fold.take(inPlace(all));
+		await inTurns(taken(fold, inPlace(all)));
 		if (last < 0) break;
 	}
 	fold.goOn(file.sprints, [], now().getTime());
 	return { fold, events };
+}
+
+/** So many events are folded in one step, or more where they are of one instant. */
+const STEP = 500;
+
+function* taken(fold: BoardFold, events: HistoryEvent[]): Generator<void> {
+	for (let from = 0, to = STEP; from < events.length; from = to, to += STEP) {
+		while (to < events.length && events[to]!.at === events[to - 1]!.at) to++;
+		fold.take(events.slice(from, to));
+		yield;
+	}
+}
+
+/** The keys of a board's cards by their ids. */
+async function keysOfAll(head: FoldHead): Promise<Map<string, string>> {
+	const keys = new Map<string, string>();
+	for (let last = 0; ;) {
+		const [found] = await rows<{ ids: string[] | null; numbers: number[] }>(
+			`select json_agg(id) as ids, json_agg(number) as numbers
+			from (select id, number from card where board_id = $1 and number > $2 order by number limit $3) part`,
+			[head.id, last, BATCH],
+			'fold-keys',
+		);
+		if (!found!.ids) return keys;
+		found!.ids.forEach((id, i) => keys.set(id, `${head.key}-${found!.numbers[i]}`));
+		last = found!.numbers.at(-1)!;
+	}
 }
 
 /** An event with its number, or of one that corrects another, that one's. */
