@@ -96,7 +96,9 @@
 	}
 	/** What has been looked for, once the answer is there. */
 	let looked = $state('');
-	const nothingFound = $derived(list !== null && !results.length && looked !== '' && looked === text.trim());
+	const nothingFound = $derived(
+		list !== null && !results.length && !problem && looked !== '' && looked === text.trim(),
+	);
 
 	let asked = 0;
 	function look() {
@@ -207,12 +209,7 @@
 				{#if result.place}<small>{result.place}</small>{/if}
 			</li>
 		{/each}
-		{#if nothingFound && !problem}<li
-				class="nothing"
-				role="option"
-				aria-selected="false"
-				aria-disabled="true"
-			>
+		{#if nothingFound}<li class="nothing" role="option" aria-selected="false" aria-disabled="true">
 				Nothing has “{looked}”: looked at cards by key and title, boards, people, sprints, labels, initiatives
 				and places.
 			</li>
