@@ -25,3 +25,21 @@ export function amount(n: number, unit: Unit): string {
 export function list(words: string[]): string {
 	return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 }
+
+/**
+ * What people are called among each other: by their first names; those who share one by their whole names, and those who share
+ * that with what they do.
+ * @returns what somebody of them is called, by id; `somebody` for all others
+ */
+export function calledAmong(
+	people: readonly { id: string; name: string; title?: string }[],
+): (id: string | null | undefined) => string {
+	const first = (name: string) => name.split(' ')[0]!;
+	const shared = (of: (name: string) => string, name: string) =>
+		people.filter((one) => of(one.name) === of(name)).length > 1;
+	const called = new Map<string | null | undefined, string>();
+	for (const { id, name, title } of people)
+		if (!shared(first, name)) called.set(id, first(name));
+		else called.set(id, shared((whole) => whole, name) && title ? `${name} (${title})` : name);
+	return (id) => called.get(id) ?? 'somebody';
+}

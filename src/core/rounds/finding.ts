@@ -31,5 +31,11 @@ export function workingDaysAfter(works: (day: Day) => boolean, from: Day, to: Da
 	return days;
 }
 
+/** So many working days from now, in words. */
+export function inWorkingDays(n: number): string {
+	if (n === 0) return 'before the next working day';
+	return n === 1 ? 'in one working day' : `in ${n} working days`;
+}
+
 /** Days from a day to today, both counted. */
 export const since = (from: Day, today: Day) => today - from + 1;

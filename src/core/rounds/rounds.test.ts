@@ -408,6 +408,16 @@ test('working days leave out those on which nobody works', () => {
 	assert.equal(workingDaysAfter(works, TODAY, TODAY), 0);
 });
 
+test('what is due on a day off is due before the next working day', () => {
+	const friday = TODAY + 1;
+	const due = (day: number) =>
+		findings(state({ today: friday, cards: [card({ due: day })] })).find((one) => one.kind === 'due-soon')
+			?.sentence;
+	assert.equal(due(friday), 'It is due today.');
+	assert.equal(due(friday + 1), 'It is due before the next working day.');
+	assert.equal(due(friday + 3), 'It is due in one working day.');
+});
+
 describe('since when something has lasted', () => {
 	const layout = {
 		columns: [

@@ -20,7 +20,7 @@ import {
 	spentWords,
 	weeksWords,
 } from './flow/sentences.ts';
-import { amount, count, daysWords, dueWords, list } from './words.ts';
+import { amount, calledAmong, count, daysWords, dueWords, list } from './words.ts';
 
 const today = parseDay('2026-11-23')!;
 const card = (more: Partial<CardView> = {}): CardView => ({
@@ -218,4 +218,17 @@ describe('what the flow page says', () => {
 			assert.ok(shareOlder(shape, half!.days) <= 0.5 && shareOlder(shape, most!.days) <= 0.15 + 1e-9);
 		}
 	});
+});
+
+test('people are called by their first names, and by more where two share it', () => {
+	const called = calledAmong([
+		{ id: 'a', name: 'Sam Pike', title: 'Schools' },
+		{ id: 'b', name: 'Sam Pike', title: 'Boatman' },
+		{ id: 'c', name: 'Sam Onslow', title: 'Boatman' },
+		{ id: 'd', name: 'Mara Coyle', title: '' },
+	]);
+	assert.deepEqual(
+		['a', 'b', 'c', 'd', 'e', null].map((id) => called(id)),
+		['Sam Pike (Schools)', 'Sam Pike (Boatman)', 'Sam Onslow', 'Mara', 'somebody', 'somebody'],
+	);
 });

@@ -11,6 +11,7 @@ import {
 	carryOverWords,
 	endedWords,
 	reliabilityWords,
+	lastSprintWords,
 	velocityWords,
 } from './look-back/sentences.ts';
 import { summaryText, walkOrder } from './rounds/walk.ts';
@@ -168,18 +169,28 @@ describe('what looking back says', () => {
 
 	test('velocity, steady or not', () => {
 		assert.equal(
-			velocityWords(page({}), 'hours'),
-			'In sprint 2, 80 of the 100 h committed were delivered, and 10 h that came in later. Limits are drawn once six sprints are closed.',
+			lastSprintWords(page({}), 'hours'),
+			'In sprint 2, 80 of the 100 h committed were delivered, and 10 h that came in later.',
+		);
+		assert.equal(velocityWords(page({}), 'hours'), 'Limits are drawn once six sprints are closed.');
+		const both = page({ velocity: { sprints: [sprint(1, 80, 1)], limits: limits(), cardLimits: null } });
+		assert.equal(
+			lastSprintWords(both, 'hours'),
+			'In sprint 1, 70 of the 100 h committed were delivered, and 10 h that came in later; between 53.4 and 106.6 is usual here.',
+		);
+		assert.doesNotMatch(lastSprintWords(both, 'none'), /usual/, 'hours are not said of cards');
+		assert.equal(velocityWords(both, 'hours'), 'The mean of 1 sprint is 80 h. It is steady.');
+		const three = { ...sprint(1, 80, 1), mean3: 75 };
+		assert.equal(
+			velocityWords(page({ velocity: { sprints: [three], limits: limits() } }), 'points'),
+			'The mean of 1 sprint is 80 pt, 75 pt of the last three. It is steady.',
 		);
 		const with6 = (signals: object[]) =>
 			velocityWords(
-				page({ velocity: { sprints: [sprint(1, 80, 1), sprint(2, 20, 1)], limits: limits(signals) } }),
+				page({ velocity: { sprints: [sprint(1, 80, 1), sprint(2, 20, 1)], cardLimits: limits(signals) } }),
 				'none',
 			);
-		assert.equal(
-			with6([]),
-			'In sprint 2, 8 of the 12 cards committed were delivered, and 1 card that came in later; between 53.4 and 106.6 is usual here. It is steady.',
-		);
+		assert.equal(with6([]), 'The mean of 2 sprints is 80 cards. It is steady.');
 		assert.match(with6([{ index: 1, rule: 'outside' }]), /sprint 2 lies outside the limits\.$/);
 		assert.match(with6([{ index: 1, rule: 'run' }]), /It has been shifting: see the figures\.$/);
 	});

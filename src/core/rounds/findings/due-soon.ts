@@ -1,4 +1,4 @@
-import { finding, workingDaysAfter } from '../finding.ts';
+import { finding, inWorkingDays, workingDaysAfter } from '../finding.ts';
 import type { Finder } from '../state.ts';
 
 const SOON_DAYS = 2;
@@ -9,14 +9,13 @@ export const dueSoon: Finder = ({ cards, today, works }) =>
 		if (card.due === null || card.clock === 'done' || card.clock === 'dropped' || today > card.due) return [];
 		const n = workingDaysAfter(works, today, card.due);
 		if (n > SOON_DAYS && card.due !== today) return [];
-		const when = n === 0 ? 'no working day' : n === 1 ? 'one working day' : `${n} working days`;
 		return [
 			finding(
 				'due-soon',
 				card.number,
 				1,
 				-n,
-				card.due === today ? 'It is due today.' : `It is due in ${when}.`,
+				card.due === today ? 'It is due today.' : `It is due ${inWorkingDays(n)}.`,
 				{ cards: [card.number], remedies: ['date', 'ask', 'split'] },
 			),
 		];

@@ -1,5 +1,5 @@
 import { amount } from '../../words.ts';
-import { finding, workingDaysAfter } from '../finding.ts';
+import { finding, inWorkingDays, workingDaysAfter } from '../finding.ts';
 import type { Finder } from '../state.ts';
 
 const NEXT_DAYS = 2;
@@ -10,12 +10,7 @@ export const nextNotPlanned: Finder = ({ next, today, works, unit }) => {
 	const n = workingDaysAfter(works, today, next.starts);
 	const full = next.placed / next.promise;
 	if (n > NEXT_DAYS || full >= 0.5) return [];
-	const when =
-		next.starts <= today
-			? 'could have started'
-			: n === 1
-				? 'starts in one working day'
-				: `starts in ${n} working days`;
+	const when = next.starts <= today ? 'could have started' : `starts ${inWorkingDays(n)}`;
 	return [
 		finding(
 			'next-not-planned',

@@ -54,17 +54,32 @@ export function deliveredWords(
 	}`;
 }
 
-/** What velocity shows, in one sentence. */
-export function velocityWords({ velocity }: LookBackPage, unit: Unit): string {
-	const { sprints, limits } = velocity;
+const limitsOf = ({ velocity }: LookBackPage, unit: Unit) =>
+	unit === 'none' ? velocity.cardLimits : velocity.limits;
+
+/** What the last closed sprint delivered, and what is usual, in one sentence. */
+export function lastSprintWords(page: LookBackPage, unit: Unit): string {
+	const last = page.velocity.sprints.at(-1);
+	if (!last) return 'No sprint has been closed yet.';
+	const limits = limitsOf(page, unit);
+	const usual = limits && `; between ${figure(limits.lower)} and ${figure(limits.upper)} is usual here`;
+	return `In sprint ${last.number}, ${deliveredWords(last, unit)}${usual ?? ''}.`;
+}
+
+/** What velocity shows over all sprints, in a sentence or two. */
+export function velocityWords(page: LookBackPage, unit: Unit): string {
+	const { sprints } = page.velocity;
 	const last = sprints.at(-1);
 	if (!last) return 'No sprint has been closed yet.';
-	const what = deliveredWords(last, unit);
-	if (!limits) return `In sprint ${last.number}, ${what}. Limits are drawn once six sprints are closed.`;
+	const limits = limitsOf(page, unit);
+	if (!limits) return 'Limits are drawn once six sprints are closed.';
+	const inCards = unit === 'none';
+	const mean = inCards ? count(Number(figure(limits.mean)), 'card') : amount(limits.mean, unit);
+	const lately = inCards || last.mean3 === null ? '' : `, ${amount(last.mean3, unit)} of the last three`;
 	const outside = limits.signals
 		.filter((signal) => signal.rule === 'outside')
 		.map((signal) => `sprint ${sprints[signal.index]!.number}`);
-	return `In sprint ${last.number}, ${what}; between ${figure(limits.lower)} and ${figure(limits.upper)} is usual here. ${
+	return `The mean of ${count(sprints.length, 'sprint')} is ${mean}${lately}. ${
 		limits.signals.length
 			? outside.length
 				? `${list(outside)} ${outside.length === 1 ? 'lies' : 'lie'} outside the limits.`

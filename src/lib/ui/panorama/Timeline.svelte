@@ -31,7 +31,7 @@
 	import { initiativeAddress } from '../initiative-words';
 	import { ask } from '../send';
 	import type { Doing } from '../team/doing.svelte';
-	import { count, dateWords, shortDate } from '../words';
+	import { calledAmong, count, dateWords, shortDate } from '../words';
 	import { acrossOf, ticksOf } from './scale';
 	import { besideBar, cardWords, endWords, figuresOf, overWords } from './words';
 
@@ -46,6 +46,7 @@
 	}
 	/** Cards with dates as bars in rows, under a ruler of sprints: dragged, or moved by key, they take along what hangs on them. */
 	let { page, asked, doing, ruler, onmilestone }: Props = $props();
+	const called = $derived(calledAmong(page.people));
 	const HEAD = 66;
 	const GROUP = 48;
 	const PLAIN = 34;
@@ -428,9 +429,7 @@
 						{#if one}<small
 								>{one.parts.length > 1
 									? `${count(one.parts.length, 'board')}`
-									: (homeOf(one.board)?.name ?? '')}{one.lead
-									? ` · ${page.people.find(({ id }) => id === one.lead)?.name.split(' ')[0] ?? 'somebody'} leads`
-									: ''}
+									: (homeOf(one.board)?.name ?? '')}{one.lead ? ` · ${called(one.lead)} leads` : ''}
 								<a
 									class="link"
 									href={initiativeAddress(homeOf(one.board)?.slug ?? '', one.name)}

@@ -20,7 +20,7 @@ import {
 	overBudget,
 	type Units,
 } from '$core/panorama/rows';
-import { amount, count, dateWords, list } from '../words';
+import { amount, calledAmong, count, dateWords, list } from '../words';
 
 /** What is left of an initiative: `161 h and 12 points`. */
 export function leftWords(page: Units, one: InitiativeFigures): string {
@@ -84,9 +84,8 @@ export function cardWords(page: PanoramaPage, card: TimelineCard): string {
 
 /** What stands beside a bar: whose it is, and on which day. */
 export function besideBar(page: PanoramaPage, card: TimelineCard): string {
-	const owners = card.owners.flatMap(
-		(id) => page.people.find((one) => one.id === id)?.name.split(' ')[0] ?? [],
-	);
+	const known = new Set(page.people.map(({ id }) => id));
+	const owners = card.owners.filter((id) => known.has(id)).map(calledAmong(page.people));
 	return [
 		...(owners.length > 2
 			? [`${owners[0]} and ${owners.length - 1} more`]

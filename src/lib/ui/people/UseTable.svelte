@@ -2,12 +2,12 @@
 	import { fsum } from 'd3-array';
 	import { OVER, UNDER, type PersonUse, type Used } from '$core/people/use';
 	import type { DaysPage } from '$core/pages/days';
-	import { figure, shortDate } from '../words';
+	import { calledAmong, figure, list, shortDate } from '../words';
 
 	interface Props {
 		page: DaysPage;
 		/** The people who are shown. */
-		people: readonly { id: string; name: string }[];
+		people: readonly { id: string; name: string; title?: string }[];
 	}
 	/** How much of their hours people worked, by week or by month, with the average of all of it. */
 	let { page, people }: Props = $props();
@@ -23,17 +23,22 @@
 	const standing = ({ use: n }: Used) => (n === null ? 'none' : n > OVER ? 'over' : n < UNDER ? 'under' : '');
 	const percent = ({ use: n }: Used) => (n === null ? '—' : `${figure(n * 100, 0)}%`);
 	const all = (pick: (one: PersonUse) => Used): Used => {
-		const list = lines.map(pick);
-		const [worked, hours] = [fsum(list, (one) => one.worked), fsum(list, (one) => one.hours)];
+		const each = lines.map(pick);
+		const [worked, hours] = [fsum(each, (one) => one.worked), fsum(each, (one) => one.hours)];
 		return { worked, hours, use: hours > 0 ? worked / hours : null };
 	};
 	const title = (one: Used) => `${figure(one.worked, 1)} h worked of ${figure(one.hours, 1)} h`;
-	const called = (first: string) =>
+	const begin = (first: string) =>
 		by === 'week'
 			? shortDate(first)
 			: new Date(`${first}T12:00`).toLocaleDateString('en-GB', { month: 'short', year: 'numeric' });
-	const named = (which: string) =>
-		lines.filter((one) => standing(one.all) === which).map(({ name }) => name.split(' ')[0]);
+	const called = $derived(calledAmong(people));
+	const named = (which: string) => {
+		const found = lines.filter((one) => standing(one.all) === which);
+		return found.length > 2 && found.length === lines.length
+			? 'everybody'
+			: list(found.map(({ person }) => called(person)));
+	};
 </script>
 
 <section aria-labelledby="use">
@@ -48,9 +53,8 @@
 			? `${firsts.length} whole weeks`
 			: `${firsts.length} whole months`}:
 		{percent(all((one) => one.all))} on average.
-		{#if named('over').length}<span class="warn">Over: {named('over').join(', ')}.</span>{/if}
-		{#if named('under').length}<span class="care">Under {UNDER * 100}%: {named('under').join(', ')}.</span
-			>{/if}
+		{#if named('over')}<span class="warn">Over: {named('over')}.</span>{/if}
+		{#if named('under')}<span class="care">Under {UNDER * 100}%: {named('under')}.</span>{/if}
 	</p>
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 	<div class="scroll" role="region" aria-label="Use by {by}" tabindex="0">
@@ -58,7 +62,7 @@
 			<thead>
 				<tr>
 					<th scope="col">Use</th>
-					{#each firsts as first (first)}<th scope="col">{called(first)}</th>{/each}
+					{#each firsts as first (first)}<th scope="col">{begin(first)}</th>{/each}
 					<th scope="col">average</th>
 				</tr>
 			</thead>

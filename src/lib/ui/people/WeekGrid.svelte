@@ -15,8 +15,12 @@
 	const most = $derived(Math.max(1, ...page.weeks.map((week) => Math.max(week.give, week.placed))));
 	const of = $derived(new Map(page.weeks.map((week) => [`${week.person}/${week.monday}`, week])));
 	const wide = (n: number) => `${Math.min(100, (n / most) * 100)}%`;
-	const words = (week: PersonWeekView) =>
-		week.give === 0 && week.placed === 0 ? 'away' : `${figure(week.placed, 0)} of ${figure(week.promise, 0)}`;
+	/** In whole hours, but where those would hide that somebody is over. */
+	const words = ({ give, placed, promise, standing }: PersonWeekView) => {
+		if (give === 0 && placed === 0) return 'away';
+		const places = standing === 'over' && Math.round(placed) <= Math.round(promise) ? 1 : 0;
+		return `${figure(placed, places)} of ${figure(promise, places)}`;
+	};
 	const label = (name: string, week: PersonWeekView) =>
 		`${name}, week of ${shortDate(week.monday)}: ${words(week)}${week.standing === 'over' ? ' over' : ''}; ${figure(week.placed)} h placed of ${figure(week.promise)} h promised, ${figure(week.give)} h to give${week.away ? `, away ${week.away} days` : ''}${week.standing === 'room' ? ', has room' : ''}`;
 
@@ -96,12 +100,13 @@
 		font-weight: 600;
 		font-size: 0.93rem;
 		color: var(--soft);
-		padding: 4px 8px 6px 0;
+		padding: 4px 8px 6px 7px;
 	}
 	th:first-child {
 		width: 160px;
 		position: sticky;
 		left: 0;
+		padding-left: 0;
 		background: var(--paper);
 		z-index: 1;
 	}

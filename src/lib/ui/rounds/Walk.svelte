@@ -3,7 +3,7 @@
 	import type { BoardHead, CardView } from '$core/pages/board';
 	import type { Day } from '$core/calendar/zone';
 	import NameTag from '../board/NameTag.svelte';
-	import { amount, blockedWords, count, daysSince, dueWords, list } from '../words';
+	import { amount, blockedWords, calledAmong, count, daysSince, dueWords, list } from '../words';
 	import { pressed } from '../frame/keymap';
 	import { summaryText, walkOrder } from './walk';
 
@@ -35,6 +35,7 @@
 		head.people.map((person, seed) => ({ ...person, seed })).filter((person) => !person.gone),
 	);
 	const present = $derived(people.filter((person) => rounds.people.some((one) => one.id === person.id)));
+	const called = $derived(calledAmong(present));
 	const silent = $derived(present.filter((person) => !spoken.has(person.id)));
 	const age = $derived(card?.started ? daysSince(card.started, today, head.timeZone) : null);
 	const due = $derived(card?.due ? dueWords(card.due, today, null) : null);
@@ -172,9 +173,8 @@
 				>{/if}
 			<button type="button" class="plain" onclick={() => void end()}>End the walk</button>
 			<p class="silent">
-				{#if silent.length}Not yet heard: {list(
-						silent.map((person) => person.name.split(' ')[0]!),
-					)}.{:else}Everyone has spoken.{/if}
+				{#if silent.length}Not yet heard: {list(silent.map(({ id }) => called(id)))}.{:else}Everyone has
+					spoken.{/if}
 			</p>
 		</div>
 		<p class="present" role="group" aria-label="Who has spoken">
@@ -183,7 +183,7 @@
 					aria-pressed={spoken.has(person.id)}
 					onclick={() => toggle(person.id)}
 					><NameTag {person} seed={person.seed} />
-					{person.name.split(' ')[0]}{spoken.has(person.id) ? ' ✓' : ''}</button
+					{called(person.id)}{spoken.has(person.id) ? ' ✓' : ''}</button
 				>{/each}
 		</p>
 	</div>

@@ -8,7 +8,13 @@
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import Bands, { type Across, type SprintBands } from '$lib/ui/look-back/Bands.svelte';
-	import { carryOverWords, percent, reliabilityWords, velocityWords } from '$lib/ui/look-back/sentences';
+	import {
+		carryOverWords,
+		lastSprintWords,
+		percent,
+		reliabilityWords,
+		velocityWords,
+	} from '$lib/ui/look-back/sentences';
 	import Tally from '$lib/ui/look-back/Tally.svelte';
 	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
 	import WithBehind from '$lib/ui/behind/WithBehind.svelte';
@@ -142,11 +148,7 @@
 <div class="page">
 	{#if sprints.length}
 		<h1>
-			<b
-				>{velocityWords(back, inCards ? 'none' : unit)
-					.split('. ')[0]!
-					.replace(/\.$/, '')}.</b
-			>
+			<b>{lastSprintWords(back, inCards ? 'none' : unit)}</b>
 			{reliabilityWords(back)}
 			{#if back.running !== null}<a class="link" href="/boards/{head.slug}/look-back/{back.running}"
 					>Sprint {back.running}</a

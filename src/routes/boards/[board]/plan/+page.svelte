@@ -16,7 +16,7 @@
 	import PlanFoot from '$lib/ui/plan/PlanFoot.svelte';
 	import { PlanState } from '$lib/ui/plan/plan-state.svelte';
 	import { oddsWords } from '$lib/ui/plan/words';
-	import { amount, count, list } from '$lib/ui/words';
+	import { amount, calledAmong, count, list } from '$lib/ui/words';
 
 	let { data } = $props();
 	const board = getContext<BoardState>('board');
@@ -52,17 +52,17 @@
 				)
 			: null,
 	);
+	const called = $derived(calledAmong(head.people));
 	const away = $derived(
 		plan.rows.flatMap((row) =>
 			row.person && row.hours?.away.length
-				? [`${row.person.name.split(' ')[0]} is away ${count(row.hours.away.length, 'day')}`]
+				? [`${called(row.person.id)} is away ${count(row.hours.away.length, 'day')}`]
 				: [],
 		),
 	);
 	const over = $derived(
 		plan.over.map((part) => {
-			const name = head.people.find((person) => person.id === part.person)?.name.split(' ')[0];
-			return `${name} is ${amount(part.placed - part.promise, unit)} over`;
+			return `${called(part.person)} is ${amount(part.placed - part.promise, unit)} over`;
 		}),
 	);
 

@@ -11,7 +11,7 @@
 	import PersonPanel from '$lib/ui/people/PersonPanel.svelte';
 	import WeekGrid from '$lib/ui/people/WeekGrid.svelte';
 	import { send } from '$lib/ui/send';
-	import { count, figure, list, shortDate } from '$lib/ui/words';
+	import { calledAmong, count, figure, list, shortDate } from '$lib/ui/words';
 
 	let { data } = $props();
 	const people = $derived(data.people);
@@ -20,12 +20,12 @@
 	);
 	const monday = $derived(page.url.searchParams.get('week'));
 	const sum = (of: (week: (typeof people.weeks)[number]) => number) => fsum(people.weeks, of);
+	const called = $derived(calledAmong(people.people));
 	const over = $derived.by(() => {
 		const weeks = people.weeks.filter((week) => week.standing === 'over');
 		return [...new Set(weeks.map((week) => week.person))].map((id) => {
-			const name = people.people.find((one) => one.id === id)!.name.split(' ')[0];
 			const mine = weeks.filter((week) => week.person === id);
-			return `${name} is over in ${mine.length === 1 ? `the week of ${shortDate(mine[0]!.monday)}` : count(mine.length, 'week')}`;
+			return `${called(id)} in ${mine.length === 1 ? `the week of ${shortDate(mine[0]!.monday)}` : count(mine.length, 'week')}`;
 		});
 	});
 	const free = $derived.by(() => {
@@ -33,8 +33,9 @@
 			(week) => week.monday === people.weeks[1]?.monday && week.promise - week.placed > 0,
 		);
 		const most = next.sort((a, b) => b.promise - b.placed - (a.promise - a.placed))[0];
-		const name = most && people.people.find((one) => one.id === most.person)!.name.split(' ')[0];
-		return most ? `${name} has most room next week, ${figure(most.promise - most.placed, 0)} h.` : '';
+		return most
+			? `${called(most.person)} has most room next week, ${figure(most.promise - most.placed, 0)} h.`
+			: '';
 	});
 
 	function pick(person: string | null, week: string | null): void {
@@ -84,7 +85,10 @@
 				>
 				are placed.
 				{#if over.length}<span class="warn"
-						>{list(over.slice(0, 3))}{over.length > 3 ? ` and ${over.length - 3} more are over` : ''}.</span
+						>Over: {list([
+							...over.slice(0, 3),
+							...(over.length > 3 ? [`${over.length - 3} more`] : []),
+						])}.</span
 					>{/if}
 				{free}
 			</h1>

@@ -11,7 +11,7 @@
 	import TeamKeys from '$lib/ui/team/TeamKeys.svelte';
 	import Said from '$lib/ui/team/Said.svelte';
 	import { Doing } from '$lib/ui/team/doing.svelte';
-	import { count, dateWords, list } from '$lib/ui/words';
+	import { calledAmong, count, dateWords, list } from '$lib/ui/words';
 
 	let { data } = $props();
 	const days = $derived(data.days);
@@ -48,7 +48,7 @@
 			one.absences.filter(({ waits }) => waits).map((absence) => ({ ...absence, name: one.name })),
 		),
 	);
-	const name = (id: string) => days.people.find((one) => one.id === id)?.name.split(' ')[0] ?? 'somebody';
+	const name = $derived(calledAmong(days.people));
 	const lead = $derived(days.role === 'lead');
 </script>
 
@@ -60,7 +60,7 @@
 				{dateWords(days.from, days.today)} to {dateWords(last, days.today)}:
 				<b
 					>{away.length
-						? `${list(away.map((one) => one.name.split(' ')[0]!))} ${away.length === 1 ? 'is' : 'are'} away today`
+						? `${list(away.map(({ id }) => name(id)))} ${away.length === 1 ? 'is' : 'are'} away today`
 						: 'nobody is away today'}</b
 				>{#if down.length}; {list(
 						down.map(
