@@ -35,11 +35,27 @@ export function calledAmong(
 	people: readonly { id: string; name: string; title?: string }[],
 ): (id: string | null | undefined) => string {
 	const first = (name: string) => name.split(' ')[0]!;
-	const shared = (of: (name: string) => string, name: string) =>
-		people.filter((one) => of(one.name) === of(name)).length > 1;
-	const called = new Map<string | null | undefined, string>();
-	for (const { id, name, title } of people)
-		if (!shared(first, name)) called.set(id, first(name));
-		else called.set(id, shared((whole) => whole, name) && title ? `${name} (${title})` : name);
+	const firsts = timesOf(people.map(({ name }) => first(name)));
+	const whole = wholeNames(people);
+	const called = new Map<string | null | undefined, string>(
+		people.map(({ id, name }) => [id, firsts.get(first(name)) === 1 ? first(name) : whole(id)]),
+	);
 	return (id) => called.get(id) ?? 'somebody';
+}
+
+/** The names of people, of those who share one with what they do; by id, and `somebody` for all others. */
+export function wholeNames(
+	people: readonly { id: string; name: string; title?: string }[],
+): (id: string | null | undefined) => string {
+	const names = timesOf(people.map(({ name }) => name));
+	const called = new Map<string | null | undefined, string>(
+		people.map(({ id, name, title }) => [id, title && names.get(name)! > 1 ? `${name} (${title})` : name]),
+	);
+	return (id) => called.get(id) ?? 'somebody';
+}
+
+function timesOf(words: readonly string[]): Map<string, number> {
+	const times = new Map<string, number>();
+	for (const word of words) times.set(word, (times.get(word) ?? 0) + 1);
+	return times;
 }

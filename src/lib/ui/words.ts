@@ -3,7 +3,7 @@ import { parseDay } from '$core/calendar/days';
 import { zoneOf, type Day } from '$core/calendar/zone';
 import { count } from '$core/words';
 
-export { amount, calledAmong, count, daysWords, figure, list } from '$core/words';
+export { amount, calledAmong, count, daysWords, figure, list, wholeNames } from '$core/words';
 
 /** A date in words: `Fri 4 Dec`, with the year when it is not this one. */
 export function dateWords(day: string, today = day): string {

@@ -62,10 +62,11 @@ export function endWords(
 	return null;
 }
 
-/** That it passes its budget, in words; empty where it does not. */
+/** That it has passed its budget, or will with what is left of it, in words; empty where it does not. */
 export function overWords(page: Units, one: InitiativeFigures): string {
 	const over = overBudget(page, one);
-	return over > 0 ? `over its budget by ${amount(over, 'hours')}` : '';
+	const passes = one.worked > (one.hours ?? 0) ? 'over' : 'will be over';
+	return over > 0 ? `${passes} its budget by ${amount(over, 'hours')}` : '';
 }
 
 /** A card as its bar is called. */

@@ -2,7 +2,7 @@
 	import { fsum } from 'd3-array';
 	import { OVER, UNDER, type PersonUse, type Used } from '$core/people/use';
 	import type { DaysPage } from '$core/pages/days';
-	import { calledAmong, figure, list, shortDate } from '../words';
+	import { calledAmong, figure, list, shortDate, wholeNames } from '../words';
 
 	interface Props {
 		page: DaysPage;
@@ -32,6 +32,7 @@
 		by === 'week'
 			? shortDate(first)
 			: new Date(`${first}T12:00`).toLocaleDateString('en-GB', { month: 'short', year: 'numeric' });
+	const whole = $derived(wholeNames(people));
 	const called = $derived(calledAmong(people));
 	const named = (which: string) => {
 		const found = lines.filter((one) => standing(one.all) === which);
@@ -69,7 +70,7 @@
 			<tbody>
 				{#each lines as line (line.person)}
 					<tr>
-						<th scope="row">{line.name}</th>
+						<th scope="row">{whole(line.person)}</th>
 						{#each line.each as one, i (i)}<td class={standing(one)} title={title(one)}>{percent(one)}</td
 							>{/each}
 						<td class="all {standing(line.all)}" title={title(line.all)}>{percent(line.all)}</td>

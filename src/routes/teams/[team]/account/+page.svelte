@@ -141,16 +141,16 @@
 			)}{total.billable ? `, ${amount(total.billable, 'hours')} of it billable` : ''}{lead &&
 			total.cost !== null
 				? `; it cost ${money(total.cost, 0)}`
-				: ''}.
-			{amount(total.before, 'hours')} in the {dateWords(page.before.from, page.today)} to {dateWords(
+				: ''}. Before that, from {dateWords(page.before.from, page.today)} to {dateWords(
 				page.before.to,
 				page.today,
-			)} before.
+			)}, it was {amount(total.before, 'hours')}.
 			{#if inUse !== null}<b>{percent(inUse)}</b> of everyone’s hours went into cards.{/if}
 			{#if lead && total.unrated}<span class="care">{amount(total.unrated, 'hours')} have no rate.</span>{/if}
 			{#each overBudget as [id, one] (id)}<span class="warn over"
-					>{one.name} is over its budget: {amount(one.worked, 'hours')} worked and {amount(one.left, 'hours')} left
-					of
+					>{one.name}
+					{one.worked > one.budget ? 'is' : 'will be'} over its budget: {amount(one.worked, 'hours')} worked and
+					{amount(one.left, 'hours')} left of
 					{amount(one.budget, 'hours')}.</span
 				>
 			{/each}
