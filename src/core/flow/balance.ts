@@ -1,4 +1,5 @@
 import { fsum } from 'd3-array';
+
 /** Little's law over a window: is the work in hand what throughput and cycle time imply? */
 export interface LittlesLaw {
 	meanWip: number;

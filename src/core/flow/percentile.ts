@@ -1,4 +1,5 @@
 import { fsum } from 'd3-array';
+
 /**
  * Percentile by nearest rank: the ceil(p/100 × n)-th smallest.
  * @param sorted figures in rising order

@@ -1,4 +1,5 @@
 import { fsum } from 'd3-array';
+
 /** A point of a series that says the process changed. */
 export interface Signal {
 	index: number;

@@ -1,4 +1,5 @@
 import { fsum } from 'd3-array';
+
 /** How a retrospective goes, in its order. */
 export const PHASES = ['write', 'lay', 'vote', 'agree', 'closed'] as const;
 export type Phase = (typeof PHASES)[number];
