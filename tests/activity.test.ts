@@ -108,6 +108,35 @@ describe('what was done', () => {
 		assert.equal((await page(lead, { board: slug, from: after, to: after })).total, 1);
 	});
 
+	test('what is done to a whole team is told once, and of each of its boards where that is asked for', async () => {
+		const { rows: people } = await db.query<Person>(
+			`select id, name, initials, email, 'write' as scope from person where name = 'Ines Okoro'`,
+		);
+		const { rows: teams } = await db.query<{ id: string; name: string }>(
+			`select id, name from team where name = 'Skerrow Observatory'`,
+		);
+		const [ines, team] = [people[0]!, teams[0]!];
+		const day = { from: '2027-03-01', to: '2027-03-01' };
+		await at('2027-03-01T10:00:00Z', () =>
+			command(ines, 'SetHoliday', { team: team.id, day: '2027-12-30', holiday: true, name: 'Low water' }),
+		);
+		const all = await page(ines, { ...day, team: team.id });
+		assert.deepEqual(
+			all.rows.map(({ text, team: of }) => [text, of]),
+			[['Thu 30 Dec 2027 is a holiday: Low water. Before: none.', team]],
+		);
+		assert.deepEqual(
+			[all.total, ...all.people.map(({ n }) => n), ...all.groups.map(({ n }) => n)],
+			[1, 1, 1],
+		);
+		assert.equal(all.boards.length, 3);
+		for (const { slug, n } of all.boards) {
+			const own = await page(ines, { ...day, board: slug });
+			assert.deepEqual([n, own.total, own.rows.map(({ team: of }) => of)], [1, 1, [null]]);
+		}
+		assert.equal((await activityRows(ines, asks({ ...day, team: team.id }))).rows.length, 1);
+	});
+
 	test('what is asked wrongly is said in words', async () => {
 		const { lead } = (await scene(db)).board;
 		for (const [asked, field] of [

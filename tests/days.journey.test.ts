@@ -31,7 +31,7 @@ test('a lead draws over days, puts somebody down, hears of a clash before it is 
 	await panel.getByText('This would lie on Outer Skerry.').waitFor();
 	await panel.getByLabel('Site').fill('Watch room');
 	await panel.getByRole('button', { name: 'Put down' }).click();
-	await panel.getByText(/is put down for Outer Skerry on 2026-12-08/).waitFor();
+	await panel.getByText(/is put down for Outer Skerry on Tue 8 Dec 2026/).waitFor();
 	await panel.getByRole('button', { name: 'Let it take the place' }).click();
 	await page.getByRole('button', { name: /^Petra Lind, Tue 8 Dec.*Watch room/ }).click();
 	await panel.getByRole('button', { name: /^Free Tue 8 Dec/ }).click();

@@ -60,7 +60,7 @@ describe('putting somebody down for days', () => {
 		const again = { from: '2026-11-23', to: '2026-11-25', site: 'Outer Skerry' };
 		const refused = await refusal(put(s, again));
 		assert.equal(refused.code, 'booking.taken');
-		assert.match(refused.message, /put down for Lamb Island on 2026-11-24/);
+		assert.match(refused.message, /put down for Lamb Island on Tue 24 Nov 2026/);
 		assert.equal((await bookings(s)).length, 1);
 		await put(s, { ...again, part: 'afternoon' });
 		await put(s, { ...again, instead: true });

@@ -106,7 +106,7 @@ test('what was changed is told with what it was before, and taken back by who di
 		(await setUpPage(await boardHead(who, board.slug), who)).changes.slice(0, 3);
 	const forLead = await told(board.lead);
 	assert.deepEqual(forLead.map(settingSentence).slice(0, 1).concat(settingSentence(forLead[2]!)), [
-		`What an hour of ${board.member.name} costs was changed from 2026-11-23 on. It was 40, it is 44.`,
+		`What an hour of ${board.member.name} costs was changed from Mon 23 Nov 2026 on. It was 40, it is 44.`,
 		'Check: limit from 1 to 4; over the limit from advise to hold; policy from none to Looked at by another.',
 	]);
 	assert.ok(forLead.every((change) => change.takeBack));

@@ -127,7 +127,7 @@ const TOLD: Record<NoticeKind, (s: Scene) => Promise<[Person, RegExp]>> = {
 	dated: async (s) => {
 		await watched(s);
 		await on(s.board.lead, 'DateCard', s.working, { due: '2026-12-04' });
-		return [s.board.viewer, /^Lead \d+ set its due date to 2026-12-04\.$/];
+		return [s.board.viewer, /^Lead \d+ set its due date to Fri 4 Dec 2026\.$/];
 	},
 	archived: async (s) => {
 		await watched(s);

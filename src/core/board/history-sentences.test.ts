@@ -20,7 +20,7 @@ const say = (...events: CardEvent[]) => historySentences(events, 'hours').map((o
 
 describe('what refining and planning leave in a card’s history', () => {
 	const sentences: [kind: string, value: string, text: string, more?: Partial<CardEvent>][] = [
-		['start', '2026-12-01', 'set its start to 2026-12-01.'],
+		['start', '2026-12-01', 'set its start to Tue 1 Dec 2026.'],
 		['start', '', 'took away its start.'],
 		['initiative', 'Open figures', 'made it part of Open figures.'],
 		['initiative', '', 'took it out of its initiative.'],

@@ -1,9 +1,10 @@
-import { format, parseISO } from 'date-fns';
+import { dayWords } from '../calendar/day-words.ts';
 import type { BoardEventKind } from './event.ts';
 
 const shown = (value: unknown): string => {
 	if (value === null || value === undefined || value === '') return 'none';
 	if (typeof value === 'boolean') return value ? 'yes' : 'no';
+	if (typeof value === 'string' && /^\d{4}-\d\d-\d\d$/.test(value)) return dayWords(value);
 	return Array.isArray(value) ? value.join(', ') || 'none' : String(value);
 };
 
@@ -202,7 +203,7 @@ export const BOARD_EVENTS = {
 		setting: false,
 		after: ['retrospective', 'due'],
 		says: ({ value, after }) =>
-			`Retrospective ${shown(after?.retrospective)} agreed: ${value}${typeof after?.due === 'string' ? `, by ${format(parseISO(after.due), 'EEE d MMM')}` : ''}.`,
+			`Retrospective ${shown(after?.retrospective)} agreed: ${value}${typeof after?.due === 'string' ? `, by ${dayWords(after.due)}` : ''}.`,
 	},
 	'action-done': { setting: false, says: ({ value }) => `Done as agreed: ${value}.` },
 	comment: {

@@ -1,3 +1,4 @@
+import { dayWords } from '../calendar/day-words.ts';
 import type { CardEventKind, CardThen, Happened } from './event.ts';
 import type { NoticeKind } from '../notices/kinds.ts';
 import { REASONS, type Reason } from './reasons.ts';
@@ -131,11 +132,11 @@ export const CARD_EVENTS = {
 	),
 	unlabelled: told(({ value }) => `took the label ${value} off.`),
 	start: told(
-		setOrNot((value) => `set its start to ${value}.`, 'took away its start.'),
+		setOrNot((value) => `set its start to ${dayWords(value)}.`, 'took away its start.'),
 		{ before: ['start'] },
 	),
 	due: told(
-		setOrNot((value) => `set its due date to ${value}.`, 'took away its due date.'),
+		setOrNot((value) => `set its due date to ${dayWords(value)}.`, 'took away its due date.'),
 		{ tells: watchers('dated'), before: ['due'] },
 	),
 	reviewer: told(
@@ -143,7 +144,7 @@ export const CARD_EVENTS = {
 		{ tells: named('review'), before: ['reviewer'], after: ['person'] },
 	),
 	'review-by': told(
-		setOrNot((value) => `wants it reviewed by ${value}.`, 'took away the day of its review.'),
+		setOrNot((value) => `wants it reviewed by ${dayWords(value)}.`, 'took away the day of its review.'),
 		{ before: ['due'] },
 	),
 	percent: told(

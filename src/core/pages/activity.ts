@@ -4,6 +4,8 @@ import type { ActivityGroup } from '../activity/groups.ts';
 export interface ActivityRow {
 	at: Date;
 	board: { name: string; slug: string; timeZone: string };
+	/** The team, where it is about all of its boards. */
+	team: { id: string; name: string } | null;
 	card: { key: string; title: string } | null;
 	who: { id: string; name: string; initials: string } | null;
 	/** Goes on after the name; of a board it stands by itself. */

@@ -146,6 +146,7 @@
 										>
 										<span class="title">{row.card.title}</span>: {row.who?.name ?? 'Somebody'}
 										{row.text}
+									{:else if row.team}<a class="link" href="/teams/{row.team.id}/people">{row.team.name}</a>: {row.text}
 									{:else}<a class="link" href="/boards/{row.board.slug}">{row.board.name}</a>: {row.text}{/if}
 								</p>
 							</li>{/each}

@@ -47,7 +47,13 @@ function meantBy(asks: Asks): ActivityAsked {
 }
 
 /** Events that person $1 may know of: on boards they see, of cards they see, and not taken back. $2 to $7 narrow them. */
-const NEWS = `select e.board_id, e.seq, e.at, e.kind, e.card_id, e.actor_id
+const NEWS = `select e.board_id, e.seq, e.at, e.kind, e.card_id, e.actor_id,
+		-- What is done to a team stands on each of its boards: over several it is told once.
+		e.kind = 'people' and $4::text is null and exists (
+			select from event o
+			join board k on k.id = o.board_id and k.away_at is null
+			join board_right w on w.board_id = k.id and w.person_id = $1
+			where o.command_id = e.command_id and o.kind = 'people' and o.value = e.value and o.board_id < e.board_id) as again
 	from board b
 	join board_right r on r.board_id = b.id and r.person_id = $1
 	join team t on t.id = b.team_id
@@ -62,6 +68,7 @@ const NEWS = `select e.board_id, e.seq, e.at, e.kind, e.card_id, e.actor_id
 
 /** What a page and a file say of some of them `n`. */
 const TOLD = `select n.at, n.board_id || '.' || n.seq as id, json_build_object('name', b.name, 'slug', b.slug, 'timeZone', t.time_zone) as board,
+		case when e.kind = 'people' and $4::text is null then json_build_object('id', t.id, 'name', t.name) end as team,
 		case when c.id is not null then json_build_object('key', b.key || '-' || c.number, 'title', c.title) end as card,
 		case when p.id is not null then json_build_object('id', p.id, 'name', p.name, 'initials', p.initials) end as who,
 		json_build_object('kind', e.kind, 'card', e.card_id is not null, 'value', e.value, 'who', p.name, 'before', e.before, 'after', e.after,
@@ -87,10 +94,10 @@ interface Row extends Omit<ActivityRow, 'text' | 'group'> {
 	event: Done;
 }
 
-const rowOf = ({ event, at, board, card, who }: Row): ActivityRow[] => {
+const rowOf = ({ event, at, board, team, card, who }: Row): ActivityRow[] => {
 	const text = doneSentence(event);
 	const group = event.card ? GROUP_OF[event.kind as CardEventName] : 'set';
-	return text === null ? [] : [{ at, board, card, who, text, group }];
+	return text === null ? [] : [{ at, board, team, card, who, text, group }];
 };
 
 const valuesOf = (person: Person, asked: ActivityAsked) => [
@@ -120,10 +127,12 @@ export async function activityPage(person: Person, asks: Asks): Promise<Activity
 			board: string | null;
 			set: number;
 			n: number;
+			all: number;
 			of: number;
 		}>(
 			`with news as materialized (${NEWS})
-			select actor_id as who, case when card_id is null then 'set' else kind end as kind, board_id as board, count(*)::int as n,
+			select actor_id as who, case when card_id is null then 'set' else kind end as kind, board_id as board,
+				count(*) filter (where not again)::int as n, count(*)::int as all,
 				grouping(actor_id, case when card_id is null then 'set' else kind end, board_id) as of
 			from news
 			group by grouping sets ((), (actor_id), (case when card_id is null then 'set' else kind end), (board_id))`,
@@ -133,8 +142,8 @@ export async function activityPage(person: Person, asks: Asks): Promise<Activity
 		rows<Row & { cursor: string }>(
 			`with news as (${NEWS}), n as (
 				select * from news
-				where $8::bigint is null or at < timestamptz 'epoch' + $8::bigint * interval '1 microsecond'
-					or at = timestamptz 'epoch' + $8::bigint * interval '1 microsecond' and (board_id > $9::uuid or board_id = $9 and seq < $10::bigint)
+				where not again and ($8::bigint is null or at < timestamptz 'epoch' + $8::bigint * interval '1 microsecond'
+					or at = timestamptz 'epoch' + $8::bigint * interval '1 microsecond' and (board_id > $9::uuid or board_id = $9 and seq < $10::bigint))
 				order by at desc, board_id, seq desc
 				limit ${AT_ONCE + 1}
 			)
@@ -178,7 +187,7 @@ export async function activityPage(person: Person, asks: Asks): Promise<Activity
 		),
 		groups: most([...groups].map(([group, n]) => ({ group, n }))),
 		boards: most(
-			by(6).flatMap(({ board: id, n }) => {
+			by(6).flatMap(({ board: id, all: n }) => {
 				const slug = all!.ids[id!];
 				const known = all!.boards.find((one) => one.slug === slug);
 				return known ? [{ ...known, n }] : [];
@@ -197,7 +206,7 @@ export async function activityRows(
 ): Promise<{ asked: ActivityAsked; rows: ActivityRow[] }> {
 	const asked = meantBy(asks);
 	const found = await rows<Row>(
-		`with news as (${NEWS}), n as (select * from news order by at desc, board_id, seq desc limit ${MOST_IN_FILE}) ${TOLD}`,
+		`with news as (${NEWS}), n as (select * from news where not again order by at desc, board_id, seq desc limit ${MOST_IN_FILE}) ${TOLD}`,
 		valuesOf(person, asked),
 		'activity-file',
 	);

@@ -9,9 +9,9 @@ export const GET = answers(async ({ url }: RequestEvent, person) => {
 	const { asked, rows } = await activityRows(person, (name) => url.searchParams.get(name));
 	const lines = [
 		['at', 'board', 'card', 'title', 'who', 'kind', 'what'],
-		...rows.map(({ at, board, card, who, group, text }) => [
+		...rows.map(({ at, board, team, card, who, group, text }) => [
 			at.toISOString(),
-			board.name,
+			team?.name ?? board.name,
 			card?.key ?? '',
 			card?.title ?? '',
 			who?.name ?? '',

@@ -1,3 +1,4 @@
+import { dayWords } from '../../../../core/calendar/day-words.ts';
 import { randomUUID } from 'node:crypto';
 import { notFound, Problem } from '../../problem.ts';
 import { teamCommand } from '../../door/command.ts';
@@ -36,7 +37,7 @@ export const addMilestone = teamCommand({
 			'insert into milestone (id, team_id, board_id, name, day) values ($1, $2, $3, $4, $5)',
 			[id, context.team.id, board, input.name, input.day],
 		);
-		context.note(`The milestone ${input.name} is on ${input.day}.`);
+		context.note(`The milestone ${input.name} is on ${dayWords(input.day)}.`);
 		return { result: { milestone: id } };
 	},
 });
@@ -103,8 +104,8 @@ export const changeMilestone = teamCommand({
 			after.board,
 		]);
 		await changeBefore(context, input);
-		const moved = after.day === before.day ? '' : `, before on ${before.day}`;
-		context.note(`The milestone ${after.name} is on ${after.day}${moved}.`);
+		const moved = after.day === before.day ? '' : `, before on ${dayWords(before.day)}`;
+		context.note(`The milestone ${after.name} is on ${dayWords(after.day)}${moved}.`);
 	},
 });
 

@@ -1,3 +1,4 @@
+import { dayWords } from '../../../../core/calendar/day-words.ts';
 import { randomUUID } from 'node:crypto';
 import { IsString, Max, MaxLength, Min } from 'class-validator';
 import { Problem } from '../../problem.ts';
@@ -54,7 +55,10 @@ export const addAbsence = teamCommand({
 			`insert into absence (id, person_id, from_day, to_day, hours, note, waits) values ($1, $2, $3, $4, $5, $6, $7)`,
 			[id, person.id, input.from, input.to, input.hours ?? null, input.note?.trim() ?? '', waits],
 		);
-		const days = input.from === input.to ? `on ${input.from}` : `from ${input.from} to ${input.to}`;
+		const days =
+			input.from === input.to
+				? `on ${dayWords(input.from)}`
+				: `from ${dayWords(input.from)} to ${dayWords(input.to)}`;
 		context.note(
 			`${person.name} ${waits ? 'asks to be' : 'is'} away ${input.hours ? `${input.hours} h a day ` : ''}${days}.`,
 		);

@@ -1,3 +1,4 @@
+import { dayWords } from '../../../../core/calendar/day-words.ts';
 import { IsBoolean } from 'class-validator';
 import { notFound } from '../../problem.ts';
 import { teamCommand } from '../../door/command.ts';
@@ -37,7 +38,7 @@ export const agreeAbsence = teamCommand({
 			[absence, agreed, context.at],
 		);
 		context.note(
-			`${found.name} is ${agreed ? 'away' : 'not away'} from ${found.from} to ${found.to}, as a lead has ${agreed ? 'agreed' : 'decided'}.`,
+			`${found.name} is ${agreed ? 'away' : 'not away'} from ${dayWords(found.from)} to ${dayWords(found.to)}, as a lead has ${agreed ? 'agreed' : 'decided'}.`,
 		);
 	},
 });

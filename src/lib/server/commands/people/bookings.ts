@@ -1,3 +1,4 @@
+import { dayWords } from '../../../../core/calendar/day-words.ts';
 import { IsBoolean, IsIn, IsString, MaxLength } from 'class-validator';
 import { HALVES, type DayPart } from '../../../../core/people/bookings.ts';
 import { dayText, weekday } from '../../../../core/calendar/days.ts';
@@ -90,7 +91,7 @@ export const bookDays = teamCommand({
 				409,
 				'booking.away',
 				absent.length
-					? `${person.name} is away from ${dayText(absent[0]!.from)} to ${dayText(absent[0]!.to)}. Put them down all the same, or choose other days.`
+					? `${person.name} is away from ${dayWords(dayText(absent[0]!.from))} to ${dayWords(dayText(absent[0]!.to))}. Put them down all the same, or choose other days.`
 					: `${person.name} does not work on ${from === to ? 'that day' : 'any of these days'}. Put them down all the same, or choose other days.`,
 				'from',
 			);
@@ -100,7 +101,7 @@ export const bookDays = teamCommand({
 			throw new Problem(
 				409,
 				'booking.taken',
-				`${person.name} is put down for ${there[0]!.called} on ${there[0]!.day}${there.length > 1 ? ` and for ${there.length - 1} more` : ''}. Let this take its place, or choose other days.`,
+				`${person.name} is put down for ${there[0]!.called} on ${dayWords(there[0]!.day)}${there.length > 1 ? ` and for ${there.length - 1} more` : ''}. Let this take its place, or choose other days.`,
 				'from',
 			);
 		const other = there.find((one) => one.team !== team.id);
@@ -130,7 +131,10 @@ export const bookDays = teamCommand({
 				input.note?.trim() ?? '',
 			],
 		);
-		const span = input.from === input.to ? `on ${input.from}` : `from ${input.from} to ${input.to}`;
+		const span =
+			input.from === input.to
+				? `on ${dayWords(input.from)}`
+				: `from ${dayWords(input.from)} to ${dayWords(input.to)}`;
 		const part = input.part === 'day' ? '' : ` (${input.part}s)`;
 		context.note(`${person.name} is put down for ${what} ${span}${part}.`);
 		return { result: { days: texts.length } };
@@ -214,8 +218,8 @@ export const noteWeek = teamCommand({
 		);
 		context.note(
 			note
-				? `${person.name}, week of ${input.monday}: ${note}`
-				: `What was noted of ${person.name}’s week of ${input.monday} was taken away.`,
+				? `${person.name}, week of ${dayWords(input.monday)}: ${note}`
+				: `What was noted of ${person.name}’s week of ${dayWords(input.monday)} was taken away.`,
 		);
 	},
 });

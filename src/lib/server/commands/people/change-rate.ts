@@ -1,3 +1,4 @@
+import { dayWords } from '../../../../core/calendar/day-words.ts';
 import { Max, Min } from 'class-validator';
 import { teamCommand } from '../../door/command.ts';
 import { dayField } from '../../door/day-field.ts';
@@ -41,6 +42,6 @@ export const changeRate = teamCommand({
 			[context.team.id, person.id, input.from, input.rate],
 		);
 		// Everyone reads the history: the figure itself is not told there.
-		context.note(`What an hour of ${person.name} costs was changed from ${input.from} on.`);
+		context.note(`What an hour of ${person.name} costs was changed from ${dayWords(input.from)} on.`);
 	},
 });

@@ -1,3 +1,4 @@
+import { dayWords } from '../../../../core/calendar/day-words.ts';
 import { fsum } from 'd3-array';
 import { Max, Min } from 'class-validator';
 import { Problem } from '../../problem.ts';
@@ -63,6 +64,8 @@ export const changeShares = teamCommand({
 			on conflict (team_id, person_id, from_day) do update set shares = excluded.shares`,
 			[context.team.id, person.id, input.from, JSON.stringify(shares)],
 		);
-		context.note(`The hours of ${person.name} are shared between boards anew from ${input.from} on.`);
+		context.note(
+			`The hours of ${person.name} are shared between boards anew from ${dayWords(input.from)} on.`,
+		);
 	},
 });

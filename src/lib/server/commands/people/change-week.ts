@@ -1,3 +1,4 @@
+import { dayWords } from '../../../../core/calendar/day-words.ts';
 import { fsum } from 'd3-array';
 import { teamCommand } from '../../door/command.ts';
 import { dayField } from '../../door/day-field.ts';
@@ -40,7 +41,7 @@ export const changeWeek = teamCommand({
 		);
 		const sum = fsum(input.hours);
 		context.note(
-			`${person.name} works ${sum} h a week from ${input.from} on.`,
+			`${person.name} works ${sum} h a week from ${dayWords(input.from)} on.`,
 			before ? { hours: before.hours } : null,
 			{ hours: input.hours },
 		);

@@ -1,3 +1,4 @@
+import { dayWords } from '../../../../core/calendar/day-words.ts';
 import { IsBoolean, IsString, MaxLength } from 'class-validator';
 import { Problem } from '../../problem.ts';
 import { teamCommand } from '../../door/command.ts';
@@ -37,14 +38,14 @@ export const setHoliday = teamCommand({
 				[context.team.id, input.day, input.name?.trim() || 'Holiday'],
 			);
 			const name = input.name?.trim() || 'Holiday';
-			context.note(`${input.day} is a holiday: ${name}.`, was, { holiday: name });
+			context.note(`${dayWords(input.day)} is a holiday: ${name}.`, was, { holiday: name });
 			return;
 		}
 		const { rowCount } = await context.tx.query(
 			'update holiday set withdrawn_at = $3 where team_id = $1 and day = $2 and withdrawn_at is null',
 			[context.team.id, input.day, context.at],
 		);
-		if (!rowCount) throw new Problem(409, 'holiday.none', `${input.day} is no holiday.`, 'day');
-		context.note(`${input.day} is a usual day again.`, was, { holiday: null });
+		if (!rowCount) throw new Problem(409, 'holiday.none', `${dayWords(input.day)} is no holiday.`, 'day');
+		context.note(`${dayWords(input.day)} is a usual day again.`, was, { holiday: null });
 	},
 });

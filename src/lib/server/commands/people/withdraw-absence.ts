@@ -1,3 +1,4 @@
+import { dayWords } from '../../../../core/calendar/day-words.ts';
 import { notFound } from '../../problem.ts';
 import { teamCommand } from '../../door/command.ts';
 import { Id } from '../../door/fields.ts';
@@ -29,6 +30,8 @@ export const withdrawAbsence = teamCommand({
 		selfOrLead(context, found.person);
 		await context.keep('absence', { id: input.absence });
 		await context.tx.query('update absence set withdrawn_at = $2 where id = $1', [input.absence, context.at]);
-		context.note(`${found.name} is not away from ${found.from} to ${found.to} after all.`);
+		context.note(
+			`${found.name} is not away from ${dayWords(found.from)} to ${dayWords(found.to)} after all.`,
+		);
 	},
 });
