@@ -271,7 +271,8 @@ test('a board without sprints pulls from its backlog up to the limit, in one act
 	const before = await rows(page).count();
 	const button = page.getByRole('button', { name: /^Pull \d+ cards? into it/ });
 	const pulled = Number(/\d+/.exec(await button.innerText())![0]);
-	await button.click();
+	const [answer] = await Promise.all([page.waitForResponse('**/api/commands'), button.click()]);
+	assert.equal(answer.status(), 200, await answer.text());
 	await page.waitForFunction((n) => document.querySelectorAll('li[data-card]').length === n, before - pulled);
 	quiet();
 	await context.close();

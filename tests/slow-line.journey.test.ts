@@ -128,6 +128,25 @@ test('whoever types a place and presses Enter before anything has come goes ther
 	await context.close();
 });
 
+test('what is typed before the page is awake is looked for once it is', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
+	const held: (() => Promise<void>)[] = [];
+	let late = true;
+	await context.route(/\/_app\/.*\.js/, (route) => {
+		if (!late) return route.continue();
+		held.push(() => route.continue());
+	});
+	await page.goto(`${BOARD}/flow`, { waitUntil: 'commit' });
+	await page.getByRole('combobox', { name: 'Find a card or do something' }).fill('settle');
+	assert.equal(await page.evaluate(() => document.documentElement.dataset.awake), undefined);
+	late = false;
+	await Promise.all(held.map((go) => go()));
+	await page.getByRole('option', { name: /^Settle/ }).click();
+	await page.waitForURL(`**${BOARD}/settle`);
+	quiet();
+	await context.close();
+});
+
 test('what is done without a connection is kept across a reload, said before leaving, and sent when it is back', async () => {
 	const { page, context } = await visit(server.url, 'Ines Okoro', `${BOARD}/backlog`);
 	await context.route('**/api/commands', (route) => route.abort());

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import { onMount } from 'svelte';
 	import type { BoardHead } from '$core/pages/board';
 	import type { Found } from '$core/pages/find';
 	import { page } from '$app/state';
@@ -100,6 +101,17 @@
 		list !== null && !results.length && !problem && looked !== '' && looked === text.trim(),
 	);
 
+	function begin() {
+		open = true;
+		coming = load();
+	}
+	// Whoever was here before the page was awake has what they typed looked for as well.
+	onMount(() => {
+		if (document.activeElement !== input) return;
+		begin();
+		if (text) look();
+	});
+
 	let asked = 0;
 	function look() {
 		chosen = 0;
@@ -176,8 +188,7 @@
 		bind:value={text}
 		oninput={look}
 		onfocus={(event) => {
-			open = true;
-			coming = load();
+			begin();
 			if (event.relatedTarget instanceof Element) before = event.relatedTarget;
 			else before = null;
 		}}
