@@ -46,8 +46,30 @@ make_cluster() {
 	rm -f "$pwfile"
 }
 
+start_cluster() { # start_cluster NAME SETTINGS
+	local port try
+	for try in 1 2 3 4 5; do
+		port=$(free_port $((20000 + (RANDOM % 20000))))
+		as_postgres "$PGBIN/pg_ctl" -D "$DATA" -w -t 60 -l "$DATA/server.log" \
+			-o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='' $2" start >/dev/null 2>&1 && break
+		[ "$try" -lt 5 ] || give_up "The database does not start. The last lines of its log:" "$(as_postgres tail -n 5 "$DATA/server.log")"
+	done
+	echo "$port" >"$STATE/$1.port"
+}
+
+opens() {
+	PGPASSWORD=$(cat "$STATE/password") "$PGBIN/psql" -h 127.0.0.1 -p "$(cat "$STATE/$1.port")" -U harrow -qc '' postgres >/dev/null 2>&1
+}
+
+take_over() {
+	as_postgres "$PGBIN/pg_ctl" -D "$DATA" -m fast -w stop >/dev/null 2>&1
+	printf "alter role harrow password '%s'\n" "$(cat "$STATE/password")" |
+		as_postgres "$PGBIN/postgres" --single -D "$DATA" postgres >"$STATE/take-over.log" 2>&1 ||
+		give_up "The database in $DATA does not open. The last lines of $STATE/take-over.log:" "$(tail -n 5 "$STATE/take-over.log")"
+}
+
 database_up() {
-	local name=$1 settings=${2:-} port try
+	local name=$1 settings=${2:-}
 	need_postgres
 	cluster_place "$name"
 	as_postgres test -f "$DATA/PG_VERSION" && [ -f "$STATE/password" ] || { as_postgres rm -rf "$DATA"; make_cluster; }
@@ -55,13 +77,9 @@ database_up() {
 		give_up "The database in $DATA was made by another version of PostgreSQL." "Install that version, or begin anew with: npm start -- --fresh"
 	mkdir -p "$STATE/$name.users" && : >"$STATE/$name.users/$$"
 	if ! as_postgres "$PGBIN/pg_ctl" -D "$DATA" status >/dev/null 2>&1; then
-		for try in 1 2 3 4 5; do
-			port=$(free_port $((20000 + (RANDOM % 20000))))
-			as_postgres "$PGBIN/pg_ctl" -D "$DATA" -w -t 60 -l "$DATA/server.log" \
-				-o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='' $settings" start >/dev/null 2>&1 && break
-			[ "$try" -lt 5 ] || give_up "The database does not start. The last lines of its log:" "$(as_postgres tail -n 5 "$DATA/server.log")"
-		done
-		echo "$port" >"$STATE/$name.port"
+		start_cluster "$name" "$settings"
+		# What a checkout that lay here before has left goes by another password: it gets that of this one.
+		opens "$name" || { take_over; start_cluster "$name" "$settings"; }
 	fi
 	export DATABASE_URL="postgres://harrow:$(cat "$STATE/password")@127.0.0.1:$(cat "$STATE/$name.port")/postgres"
 }
