@@ -13,7 +13,7 @@ function coreHash(): string {
 }
 
 /**
- * How what runs on a server is built, packages with it: a few files are read in a third of the time that a thousand take.
+ * How what runs on a server is built, packages with it: a few files are read in less than half the time that a thousand take.
  * What is native, starts threads or reads files of its own stays outside.
  */
 export const forServers = {
