@@ -1,3 +1,5 @@
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig, type Plugin } from 'vite';
@@ -26,4 +28,20 @@ const besides: Plugin = {
 	},
 };
 
-export default defineConfig({ ...forServers, plugins: [tailwindcss(), sveltekit(), besides] });
+/**
+ * What the core is made of: what it has computed and kept is used again only by the same one, and
+ * by the application alone: what proves something on the command line reads the history.
+ */
+function coreHash(): string {
+	const hash = createHash('sha256');
+	const files = readdirSync('src/core', { recursive: true, encoding: 'utf8' });
+	for (const file of files.filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts')).sort())
+		hash.update(readFileSync(`src/core/${file}`));
+	return hash.digest('hex').slice(0, 16);
+}
+
+export default defineConfig({
+	...forServers,
+	define: { HARROW_CORE: JSON.stringify(coreHash()) },
+	plugins: [tailwindcss(), sveltekit(), besides],
+});

@@ -1,23 +1,11 @@
-import { createHash } from 'node:crypto';
-import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { build, type UserConfig } from 'vite';
-
-/** What the core is made of: what it has computed and kept is used again only by the same one. */
-function coreHash(): string {
-	const hash = createHash('sha256');
-	const files = readdirSync('src/core', { recursive: true, encoding: 'utf8' });
-	for (const file of files.filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts')).sort())
-		hash.update(readFileSync(`src/core/${file}`));
-	return hash.digest('hex').slice(0, 16);
-}
 
 /**
  * How what runs on a server is built, packages with it: a few files are read in less than half the time that a thousand take.
  * What is native, starts threads or reads files of its own stays outside.
  */
 export const forServers = {
-	define: { HARROW_CORE: JSON.stringify(coreHash()) },
 	// Command classes carry class-validator decorators; without this they would stay as they are.
 	oxc: { decorator: { legacy: true } },
 	ssr: {
