@@ -54,19 +54,20 @@ worker.addEventListener('fetch', (event) => {
 	if (request.method !== 'GET' || url.origin !== worker.location.origin) return;
 	if (build.includes(url.pathname) || files.includes(url.pathname)) event.respondWith(part(request));
 	else if (request.mode === 'navigate' || /^\/api\/(cards|mine|notices|boards)(\/[^/]+)?$/.test(url.pathname))
-		event.respondWith(read(request));
+		event.respondWith(read(event));
 });
 
 async function part(request: Request): Promise<Response> {
 	return (await caches.match(request)) ?? fetch(request);
 }
 
-/** What the server answers, else what it answered last. */
-async function read(request: Request): Promise<Response> {
+/** What the server answers, else what it answered last. A page is shown while it comes; it is kept once it is whole. */
+async function read(event: FetchEvent): Promise<Response> {
+	const { request } = event;
 	const since = forgotten;
 	try {
 		const answer = await fetch(request);
-		await remember(request.url, answer.clone(), since);
+		event.waitUntil(remember(request.url, answer.clone(), since).catch(() => undefined));
 		if (![502, 503, 504].includes(answer.status)) return answer;
 		return (await kept(request)) ?? answer;
 	} catch (error) {

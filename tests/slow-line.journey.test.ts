@@ -306,3 +306,26 @@ test('rounds show an unplanned card that was taken off and put on again, and a p
 	quiet();
 	await context.close();
 });
+
+test('a board is there before its history is read; the ribbon comes when it is', async () => {
+	// A process that has read nothing yet, and cannot: all that happened is held.
+	const fresh = await startServer();
+	const { page, context, quiet } = await visit(fresh.url, 'Ines Okoro', '/notices');
+	const holder = await db.connect();
+	await holder.query('begin');
+	await holder.query('lock table event in access exclusive mode');
+	await page.goto(BOARD, { waitUntil: 'commit' });
+	await page.waitForFunction(() => document.documentElement.dataset.awake === 'yes');
+	const time = page.getByRole('navigation', { name: 'Time' });
+	await time.getByText('The history is being read…').waitFor();
+	await accessible(page);
+	const card = cards(column(page, 'Lined up')).first();
+	await card.locator('a').click();
+	await page.getByRole('complementary').getByRole('heading', { level: 2 }).waitFor();
+	await holder.query('rollback');
+	holder.release();
+	await time.getByRole('link', { name: /^Sprint \d+/ }).waitFor();
+	assert.equal(await time.getByText('The history is being read…').count(), 0);
+	quiet();
+	await context.close();
+});

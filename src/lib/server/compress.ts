@@ -1,5 +1,7 @@
+import { Readable } from 'node:stream';
+import { setImmediate as rest } from 'node:timers/promises';
 import { promisify } from 'node:util';
-import { brotliCompress, constants, gzip } from 'node:zlib';
+import { brotliCompress, constants, createBrotliCompress, createGzip, gzip } from 'node:zlib';
 
 const LEAST_BYTES = 1400;
 const TEXT = /^(text\/(?!event-stream)|application\/(json|problem\+json|javascript))/;
@@ -7,17 +9,30 @@ const TEXT = /^(text\/(?!event-stream)|application\/(json|problem\+json|javascri
 const [BROTLI, GZIP] = [4, 6];
 
 const ways = {
-	br: (body: Buffer) =>
-		promisify(brotliCompress)(body, {
-			params: {
-				[constants.BROTLI_PARAM_QUALITY]: BROTLI,
-				[constants.BROTLI_PARAM_SIZE_HINT]: body.byteLength,
-			},
-		}),
-	gzip: (body: Buffer) => promisify(gzip)(body, { level: GZIP }),
+	br: {
+		whole: (body: Buffer) =>
+			promisify(brotliCompress)(body, {
+				params: {
+					[constants.BROTLI_PARAM_QUALITY]: BROTLI,
+					[constants.BROTLI_PARAM_SIZE_HINT]: body.byteLength,
+				},
+			}),
+		inParts: () =>
+			createBrotliCompress({
+				flush: constants.BROTLI_OPERATION_FLUSH,
+				params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI },
+			}),
+	},
+	gzip: {
+		whole: (body: Buffer) => promisify(gzip)(body, { level: GZIP }),
+		inParts: () => createGzip({ level: GZIP, flush: constants.Z_SYNC_FLUSH }),
+	},
 };
 
-/** The same answer in fewer bytes, where it is text of some length and whoever asks can read that; off the event loop. */
+/**
+ * The same answer in fewer bytes, where it is text of some length and whoever asks can read that; off the event loop. What
+ * comes in parts is passed on in parts.
+ */
 export async function compressed(request: Request, response: Response): Promise<Response> {
 	const { headers } = response;
 	if (!response.body || request.method === 'HEAD' || headers.has('content-encoding')) return response;
@@ -28,10 +43,46 @@ export async function compressed(request: Request, response: Response): Promise<
 		accepted.some(([known, weight = '']) => known!.trim() === name && !/^\s*q=0(\.0*)?\s*$/.test(weight)),
 	);
 	if (!way) return response;
-	const body = Buffer.from(await response.arrayBuffer());
 	const { status, statusText } = response;
-	if (body.byteLength < LEAST_BYTES) return new Response(body, { status, statusText, headers });
+	const body = await taken(response.body);
+	if ('whole' in body && body.whole.byteLength < LEAST_BYTES)
+		return new Response(body.whole, { status, statusText, headers });
 	headers.set('content-encoding', way);
 	headers.delete('content-length');
-	return new Response(new Uint8Array(await ways[way](body)), { status, statusText, headers });
+	const packed =
+		'whole' in body
+			? new Uint8Array(await ways[way].whole(body.whole))
+			: (Readable.toWeb(Readable.from(body.parts).compose(ways[way].inParts())) as ReadableStream);
+	return new Response(packed, { status, statusText, headers });
+}
+
+/** A body that is there at once; else all of it, part by part. */
+async function taken(
+	body: ReadableStream<Uint8Array>,
+): Promise<{ whole: Buffer<ArrayBuffer> } | { parts: AsyncIterable<Uint8Array> }> {
+	const reader = body.getReader();
+	const there: Uint8Array[] = [];
+	for (;;) {
+		const next = reader.read();
+		const part = await Promise.race([next, rest(null)]);
+		if (!part) return { parts: onwards(there, next, reader) };
+		if (part.done) return { whole: Buffer.concat(there) };
+		there.push(part.value);
+	}
+}
+
+type Part = Awaited<ReturnType<ReadableStreamDefaultReader<Uint8Array>['read']>>;
+
+async function* onwards(
+	there: Uint8Array[],
+	next: Promise<Part>,
+	reader: ReadableStreamDefaultReader<Uint8Array>,
+): AsyncGenerator<Uint8Array> {
+	try {
+		yield Buffer.concat(there);
+		for (let part = await next; !part.done; part = await reader.read()) yield part.value;
+	} finally {
+		// Whoever asked may have gone.
+		await reader.cancel();
+	}
 }

@@ -14,6 +14,7 @@ import { zoneOf, type Day } from '../../../core/calendar/zone.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { hoursOn } from '../../../core/capacity/hours.ts';
 import { tidy } from '../../../core/sums.ts';
+import { wholeNames } from '../../../core/words.ts';
 import { dayAsked, rangeWithin } from '../asked.ts';
 import { TITLE_TO } from './titles.ts';
 import { rows } from '../database.ts';
@@ -54,7 +55,7 @@ export async function accountPage(
 			sprints: OpenSprint[];
 			titles: Record<string, string>;
 			budgets: AccountPage['budgets'];
-			initiatives: Record<string, Called>;
+			initiatives: Called[];
 			named: { name: string; from: string; to: string }[];
 		}>(
 			`select
@@ -82,7 +83,7 @@ export async function accountPage(
 				join board b on b.id = i.board_id and b.team_id = $1 and b.unit = 'hours'
 				join board_right r on r.board_id = b.id and r.person_id = $2
 				where i.budget_hours is not null) as budgets,
-				(select coalesce(json_object_agg(i.id, json_build_object('name', i.name, 'more', b.name)), '{}')
+				(select coalesce(json_agg(json_build_object('id', i.id, 'name', i.name, 'title', b.name)), '[]')
 				from initiative i
 				join board b on b.id = i.board_id and b.team_id = $1
 				join board_right r on r.board_id = b.id and r.person_id = $2) as initiatives,
@@ -99,13 +100,12 @@ export async function accountPage(
 		),
 	]);
 	const { sprints, titles, budgets, initiatives, named } = more!;
-	const people = Object.fromEntries(about.people.map((one) => [one.id, { name: one.name, more: one.title }]));
-	const boards = Object.fromEntries(about.boards.map((one) => [one.id, { name: one.name, more: one.key }]));
+	const boards = about.boards.map(({ id, name, key }) => ({ id, name, title: key }));
 	const placed = placedWithin(
 		sprints.map((sprint) => ({
 			from: parseDay(sprint.from)!,
 			to: parseDay(sprint.to)!,
-			placed: shared(sprint.cards, new Set(Object.keys(people))),
+			placed: shared(sprint.cards, new Set(about.people.map(({ id }) => id))),
 		})),
 		(day) => teamWorks(rota, day),
 		from,
@@ -122,7 +122,10 @@ export async function accountPage(
 		until: dayText(until),
 		before: { from: dayText(before.from), to: dayText(before.to) },
 		by,
-		account: { ...found, lines: called(found.lines, by, { people, boards, initiatives }) },
+		account: {
+			...found,
+			lines: called(found.lines, by, { person: about.people, board: boards, initiative: initiatives }),
+		},
 		use: about.people.flatMap(({ id, name, gone }) => {
 			const hoursTo = (last: Day) => {
 				let sum = 0;
@@ -157,9 +160,10 @@ export async function accountPage(
 }
 
 interface Called {
+	id: string;
 	name: string;
 	/** What tells it from another of that name. */
-	more: string;
+	title: string;
 }
 
 /** @throws Problem 422 when hours are not told apart by that */
@@ -173,25 +177,14 @@ function groupingOf(asked: string | null): Grouping {
 function called(
 	lines: readonly AccountLine[],
 	by: Grouping,
-	known: {
-		people: Record<string, Called>;
-		boards: Record<string, Called>;
-		initiatives: Record<string, Called>;
-	},
+	known: Record<'person' | 'board' | 'initiative', readonly Called[]>,
 ): NamedLine[] {
-	const of = (about: string): Called | undefined => {
-		if (by === 'person') return known.people[about];
-		if (by === 'board') return known.boards[about];
-		if (by === 'initiative') return known.initiatives[about];
-		if (by !== 'sprint') return undefined;
-		const [board = '', number = ''] = about.split(' ');
-		return known.boards[board] && { name: `${known.boards[board].name} ${number}`, more: '' };
-	};
-	const names = lines.map(({ about }) => of(about)?.name ?? about);
-	return lines.map((line, i) => {
-		const more = of(line.about)?.more;
-		const twice = names.filter((name) => name === names[i]).length > 1;
-		return { ...line, name: twice && more ? `${names[i]}, ${more}` : names[i]! };
+	if (by !== 'person' && by !== 'board' && by !== 'initiative' && by !== 'sprint')
+		return lines.map((line) => ({ ...line, name: line.about }));
+	const name = wholeNames(known[by === 'sprint' ? 'board' : by]);
+	return lines.map((line) => {
+		const [id, ...number] = line.about.split(' ');
+		return { ...line, name: id ? [name(id), ...number].join(' ') : '' };
 	});
 }
 

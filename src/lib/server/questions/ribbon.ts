@@ -1,8 +1,11 @@
+import { setTimeout as passed } from 'node:timers/promises';
 import { LRUCache } from 'lru-cache';
 import type { BoardHead, Segment } from '../../../core/pages/board.ts';
 import { ribbonOfSprints, ribbonOfWeeks } from '../../../core/board/ribbon.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
 import { workdaysOf, type Workdays } from '../../../core/calendar/workdays.ts';
+import type { Day, Instant } from '../../../core/calendar/zone.ts';
+import type { Rota } from '../../../core/capacity/hours.ts';
 import { now } from '../time.ts';
 import { boardFold } from './fold.ts';
 import { boardFile } from './history.ts';
@@ -13,22 +16,49 @@ import { rotaOf } from './rota.ts';
 export interface Ribbon {
 	segments: Segment[];
 	carried: Record<number, number>;
-	/** On which days the team works, from a year ago to two years ahead. */
-	workdays: Workdays;
 }
 
-/** Ribbons drawn already: they stand until something happens on the board, or the day is over. */
-const drawn = new LRUCache<string, { seq: number; day: number; ribbon: Ribbon }>({ max: 200 });
+/** A board in time. */
+export interface BoardTime {
+	/** On which days the team works, from a year ago to two years ahead. */
+	workdays: Workdays;
+	/** Where it takes long, as a long history is read the first time, it comes after the page. */
+	ribbon: Ribbon | Promise<Ribbon>;
+}
+
+/** What was drawn already: it stands until something happens on the board, or the day is over. */
+const drawn = new LRUCache<string, { seq: number; day: Day; time: BoardTime }>({ max: 200 });
+
+/** So long a page waits for its ribbon. */
+const PATIENCE_MS = 150;
+
+/** On which days the team of a board works, and the board's ribbon. */
+export async function boardTime(head: BoardHead): Promise<BoardTime> {
+	const at = now().getTime();
+	const day = boardFile(head).zone.day(at);
+	const known = drawn.get(head.id);
+	if (known && known.seq === head.seq && known.day === day) return known.time;
+	const rota = await rotaOf(head.teamId);
+	const workdays = workdaysAround(rota, day);
+	const drawing = ribbonOf(head, rota, at).then((ribbon) => {
+		drawn.set(head.id, { seq: head.seq, day, time: { workdays, ribbon } });
+		return ribbon;
+	});
+	const done = new AbortController();
+	const soon = await Promise.race([
+		drawing,
+		passed(PATIENCE_MS, undefined, { signal: done.signal }).catch(() => undefined),
+	]).finally(() => done.abort());
+	// Whoever it comes to says that it could not be read.
+	drawing.catch(() => undefined);
+	return { workdays, ribbon: soon ?? drawing };
+}
 
 /** The ribbon of a board, and how often each card that is open or was in its last sprints was carried. */
-export async function ribbon(head: BoardHead): Promise<Ribbon> {
-	const at = now().getTime();
+async function ribbonOf(head: BoardHead, rota: Rota, at: Instant): Promise<Ribbon> {
 	const board = boardFile(head);
 	const day = board.zone.day(at);
-	const known = drawn.get(head.id);
-	if (known && known.seq === head.seq && known.day === day) return known.ribbon;
 	const carried: Record<number, number> = {};
-	const rota = await rotaOf(head.teamId);
 	let segments: Segment[];
 	if (head.sprintDays === null) segments = ribbonOfWeeks(board, (await boardFold(head)).flow, at);
 	else {
@@ -43,12 +73,13 @@ export async function ribbon(head: BoardHead): Promise<Ribbon> {
 		for (const { card, carried: times } of accounts.carried())
 			carried[Number(card.slice(head.key.length + 1))] = times;
 	}
-	const works = (on: number) => teamWorks(rota, on);
+	return { segments, carried };
+}
+
+function workdaysAround(rota: Rota, day: Day): Workdays {
+	const works = (on: Day) => teamWorks(rota, on);
 	// Days before anybody's first are told by the weekdays too.
 	let from = day - 370;
 	while (from < day && !works(from)) from++;
-	const workdays = workdaysOf(works, from, day + 740);
-	const ribbon = { segments, carried, workdays };
-	drawn.set(head.id, { seq: head.seq, day, ribbon });
-	return ribbon;
+	return workdaysOf(works, from, day + 740);
 }

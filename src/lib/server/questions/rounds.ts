@@ -22,7 +22,7 @@ import { initiativesOf } from './initiatives.ts';
 import { milestonesOf, withLate } from './milestones.ts';
 import { planPage } from './plan.ts';
 import { promiseOf, rawOf, workersOf } from './promise.ts';
-import { ribbon } from './ribbon.ts';
+import { boardTime } from './ribbon.ts';
 import { rotaOf } from './rota.ts';
 import { oddsOf } from './sprint-odds.ts';
 import { sprintParts } from './sprint-parts.ts';
@@ -43,7 +43,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		planPage(head, running?.number ?? null),
 		lastingOn(head),
 		rotaOf(head.teamId),
-		ribbon(head),
+		boardTime(head).then(({ ribbon }) => ribbon),
 		milestonesAhead(head, person, today),
 		rows<{
 			aside: { finding: string; reason: string; by: string }[];

@@ -38,7 +38,7 @@ export interface Message {
 const ASKS_WHY = ['limit.held', 'left.reason'];
 
 /** Who looks at a board, and on which day; what was carried over is told by the ribbon. */
-type Looks = Pick<Looking, 'today' | 'me' | 'carried' | 'works'>;
+type Looks = Pick<Looking, 'today' | 'me' | 'works'> & { carried: NonNullable<Looking['carried']> };
 
 /**
  * The board as one page shows it: what the server last said of each card, with the person's own changes applied at

@@ -6,7 +6,10 @@
 	import { amount, count, dateWords, figure } from '../words';
 
 	interface Props {
-		segments: Segment[];
+		/** Undefined while they are on their way. */
+		segments?: Segment[];
+		/** They could not be read. */
+		failed?: boolean;
 		slug: string;
 		unit: Unit;
 		today: string;
@@ -17,7 +20,17 @@
 		/** Told of a moment of the past that somebody dragged to, `2026-11-05T14:00`. */
 		onmoment?: (at: string) => void;
 	}
-	let { segments, slug, unit, today, planning = null, reporting = null, onmoment }: Props = $props();
+	let {
+		segments: told,
+		failed = false,
+		slug,
+		unit,
+		today,
+		planning = null,
+		reporting = null,
+		onmoment,
+	}: Props = $props();
+	const segments = $derived(told ?? []);
 
 	const percent = (share: number) => `${Math.round(share * 100)}%`;
 	function laterWhy(s: Extract<Segment, { kind: 'later' }>): string {
@@ -227,6 +240,11 @@
 			</a>
 		{/if}
 	{/each}
+	{#if !told}<p class="coming" role="status">
+			{failed
+				? 'The history could not be read. It is tried again when something changes here, or when the page is opened anew.'
+				: 'The history is being read…'}
+		</p>{/if}
 </nav>
 <svelte:window onpointermove={draw} onpointerup={up} />
 {#if drawn}<p class="drawn" style:left="{drawn.x}px" aria-hidden="true">
@@ -257,6 +275,10 @@
 		background: var(--sheet);
 		border-bottom: 1px solid var(--rule);
 		flex: none;
+	}
+	.coming {
+		margin: auto;
+		color: var(--soft);
 	}
 	.segment {
 		position: relative;

@@ -1,6 +1,6 @@
 import { forPage, whoAsks } from '$lib/server/answers';
 import { boardHead } from '$lib/server/questions/board-head';
-import { ribbon } from '$lib/server/questions/ribbon';
+import { boardTime } from '$lib/server/questions/ribbon';
 import { now } from '$lib/server/time';
 import { dayText } from '$core/calendar/days';
 import { zoneOf } from '$core/calendar/zone';
@@ -14,6 +14,6 @@ export const load = async ({ locals, params, depends }) => {
 		head,
 		now: at.toISOString(),
 		today: dayText(zoneOf(head.timeZone).day(at.getTime())),
-		ribbon: await forPage(ribbon(head)),
+		...(await forPage(boardTime(head))),
 	};
 };

@@ -15,14 +15,28 @@
 	import { reread } from '$lib/ui/frame/reread';
 
 	let { data, children } = $props();
+	// The ribbon of a long history may come after the page: until then the last one of this board stands.
+	let last = $state.raw<{ board: string; ribbon: Awaited<typeof data.ribbon> }>();
+	let failed = $state.raw<unknown>();
+	$effect(() => {
+		const { head, ribbon } = data;
+		Promise.resolve(ribbon).then(
+			(ribbon) => (last = { board: head.id, ribbon }),
+			() => (failed = ribbon),
+		);
+	});
+	const ribbon = $derived.by(() => {
+		if (!(data.ribbon instanceof Promise)) return data.ribbon;
+		return last?.board === data.head.id ? last.ribbon : null;
+	});
 	const board = new BoardState(() => void reread('harrow:board'));
 	setContext('board', board);
 	// Known before anything is drawn, on the server too; then whenever the answer is a new one.
 	const looks = $derived({
 		today: parseDay(data.today)!,
 		me: data.person!.id,
-		carried: data.ribbon.carried,
-		works: worksOn(data.ribbon.workdays),
+		carried: ribbon?.carried ?? {},
+		works: worksOn(data.workdays),
 	});
 	untrack(() => board.know(data.head, data.now, looks));
 	$effect.pre(() => board.know(data.head, data.now, looks));
@@ -73,7 +87,8 @@
 	<div class="ribbon" class:unfolded={unfolded.ribbon}>
 		<Part name="The ribbon"
 			><Ribbon
-				segments={data.ribbon.segments}
+				segments={ribbon?.segments}
+				failed={failed === data.ribbon}
 				slug={data.head.slug}
 				unit={data.head.unit}
 				today={data.today}

@@ -164,7 +164,7 @@
 			{arrangement}
 			described={described.cards}
 			{today}
-			carried={data.stood ? {} : data.ribbon.carried}
+			carried={data.stood ? {} : board.looks.carried}
 			keysOn={keys.on}
 			{open}
 			onkeys={() => (keysShown = true)}

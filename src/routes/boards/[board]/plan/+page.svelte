@@ -156,7 +156,7 @@
 	<Plan
 		{board}
 		{plan}
-		carried={data.ribbon.carried}
+		carried={board.looks.carried}
 		keysOn={keys.on}
 		open={(card) => cardAddress(page.url, card)}
 		onask={(ask) => (asking = ask)}

@@ -188,7 +188,7 @@
 				{draft}
 				missing={settle.missing(card)}
 				unit={head.unit}
-				carried={data.ribbon.carried[card.number] ?? 0}
+				carried={board.looks.carried[card.number] ?? 0}
 				{most}
 				current={card.id === current?.id}
 				picked={settle.picked.has(card.id)}
