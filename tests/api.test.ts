@@ -346,3 +346,42 @@ describe('running it', () => {
 		assert.equal((await ask('/boards/tidewatch/flow/figures?of=secrets')).json.field, 'of');
 	});
 });
+
+test('cards are found as a plain look at all of them finds them, however many have the words', async () => {
+	// A heron is in five old cards and in open ones, a stork in all that are done, an ibis in a few of each.
+	await db.query(
+		`insert into card
+		select (jsonb_populate_record(null::card, to_jsonb(c) || jsonb_build_object('id', gen_random_uuid(), 'number', 100000 + n, 'rank', c.rank || 'V' || n || 'V',
+			'title', 'Stork ' || n || case when n <= 5 then ' heron' else '' end || case when n % 120 = 0 then ' ibis' else '' end))).*
+		from (select k.* from card k join board b on b.id = k.board_id where b.key = 'TIDE' and clock = 'done' and not private and archived_at is null limit 1) c,
+			generate_series(1, 700) n`,
+	);
+	const { rows: open } = await db.query(
+		`update card set title = title || ' heron ibis stork ' || number
+		where id in (select k.id from card k join board b on b.id = k.board_id
+			where b.key = 'TIDE' and clock <> 'done' and not private and archived_at is null order by number limit 14)
+		returning id, number`,
+	);
+	for (const words of [
+		'heron',
+		'ibis',
+		'stork',
+		'stork 6',
+		'ork 69',
+		'stork 700',
+		`stork ${open[0].number}`,
+	]) {
+		const { rows: plain } = await db.query(
+			`select c.id from card c join board b on b.id = c.board_id
+			where b.key = 'TIDE' and title ilike '%' || $1 || '%'
+			order by (c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc limit 12`,
+			[words],
+		);
+		const { json } = await ask(`/api/find?board=tidewatch&q=${encodeURIComponent(words)}`);
+		assert.deepEqual(
+			json.map((one: { id: string }) => one.id),
+			plain.map(({ id }) => id),
+			words,
+		);
+	}
+});

@@ -33,7 +33,13 @@ export async function find(person: Person, text: string, board: string | null = 
 	return [...ahead, ...cards, ...behind];
 }
 
-/** Cards by their key, number or title. */
+/** So many cards of a board are looked at first that were done or archived lately: what is found among them often is found everywhere. */
+const LATEST = 300;
+
+/**
+ * Cards by their key, number or title. Words that few cards have are looked up; those that many have are found among open
+ * cards and the latest of the others, before all that have them would be read.
+ */
 async function cardsWith(
 	person: Person,
 	query: string,
@@ -46,21 +52,30 @@ async function cardsWith(
 			select b.id, b.slug, b.key
 			from board b join board_right r on r.board_id = b.id and r.person_id = $1
 			where case when $3::text is null then b.away_at is null else b.slug = $3 end
-		), found as (
+		), numbered as (
 			select c.id
 			from jsonb_to_recordset($5) n("from" integer, "to" integer), seen b,
 				lateral (select id from card k where board_id = b.id and number between n."from" and n."to" and may_see(k, $1) order by number limit 12) c
 			where $4::text is null or b.id = (select board_id from board_key where key = upper($4))
-			union
+		), latest as materialized (
+			select c.id
+			from seen b, lateral (select k.id, k.title, k as card from card k
+				where board_id = b.id and (archived_at is not null or clock = 'done')
+				order by number desc limit ${LATEST}) c
+			where $7 and c.title ilike $2 and may_see(c.card, $1)
+			limit 12
+		), rare as materialized (
+			select k.id
+			from card k
+			where $7 and (select count(*) from latest) < 12 and title ilike $2 and board_id in (select id from seen) and may_see(k, $1)
+		), open as (
 			select c.id
 			from seen b, lateral (select id from card k
 				where board_id = b.id and archived_at is null and clock <> 'done' and title ilike $2 and may_see(k, $1)
 				order by (column_id is null), number desc limit 12) c
-			union
-			select c.id
-			from seen b, lateral (select id from card k
-				where board_id = b.id and (archived_at is not null or clock = 'done') and title ilike $2 and $7 and may_see(k, $1)
-				order by number desc limit 12) c
+			where not $7 or (select count(*) from latest) = 12
+		), found as (
+			select id from numbered union select id from latest union select id from rare union select id from open
 		)
 		select 'card' as kind, c.id::text as id, b.key || '-' || c.number as key, b.slug as board, c.title,
 			case when c.archived_at is not null then 'archived' else coalesce(k.name, 'backlog') end as place,
