@@ -143,9 +143,7 @@
 		font-weight: 650;
 	}
 	ul {
-		list-style: none;
 		margin: 8px 0 0;
-		padding: 0;
 	}
 	li {
 		display: grid;

@@ -193,12 +193,6 @@
 		font-size: 1.05rem;
 		margin: 16px 0 4px;
 	}
-	ul,
-	ol {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	aside a {
 		position: relative;
 		display: flex;

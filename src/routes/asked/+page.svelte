@@ -56,9 +56,7 @@
 		margin: 24px 0 6px;
 	}
 	ul {
-		list-style: none;
 		margin: 8px 0 0;
-		padding: 0;
 	}
 	li {
 		display: grid;

@@ -194,11 +194,6 @@
 		color: var(--soft);
 		margin-left: 6px;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	.said {
 		margin: 0;
 		color: var(--moss);

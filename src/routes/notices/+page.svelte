@@ -305,11 +305,6 @@
 		display: flex;
 		gap: 14px;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	.none {
 		padding: 14px 0;
 	}

@@ -103,7 +103,6 @@
 	}
 	h1 {
 		font: 400 1rem var(--text);
-		margin: 0;
 		flex: 1;
 	}
 	.soft {
@@ -111,9 +110,6 @@
 		margin: 4px 0 10px;
 	}
 	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		border-top: 1px solid var(--rule);
 	}
 	li {

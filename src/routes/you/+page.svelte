@@ -223,8 +223,6 @@
 		min-height: 36px;
 	}
 	ul {
-		list-style: none;
-		padding: 0;
 		margin: 10px 0;
 	}
 	li {

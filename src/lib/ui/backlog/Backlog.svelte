@@ -499,9 +499,6 @@
 	}
 	ul {
 		position: relative;
-		list-style: none;
-		margin: 0;
-		padding: 0;
 	}
 	li {
 		position: absolute;

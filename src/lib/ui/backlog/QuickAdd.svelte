@@ -88,7 +88,6 @@
 	}
 	p {
 		flex-basis: 100%;
-		margin: 0;
 	}
 	@media (pointer: coarse) {
 		input {

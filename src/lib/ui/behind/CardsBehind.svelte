@@ -62,13 +62,10 @@
 		font-size: 1.05rem;
 	}
 	p {
-		margin: 0;
 		color: var(--soft);
 	}
 	ul {
-		list-style: none;
 		margin: 4px 0 0;
-		padding: 0;
 		max-height: 340px;
 		overflow: auto;
 	}

@@ -85,9 +85,7 @@
 		border-radius: 2px;
 	}
 	ul {
-		list-style: none;
 		margin: 6px 0 0;
-		padding: 0;
 		max-height: 46vh;
 		overflow-y: auto;
 	}

@@ -56,11 +56,6 @@
 	h3:first-child {
 		margin-top: 0;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	a {
 		display: block;
 		padding: 3px 2px;

@@ -31,7 +31,6 @@
 
 <style>
 	ul {
-		list-style: none;
 		margin: -2px 0 0;
 		padding: 5px 9px 6px;
 		border: 1px solid var(--rule);

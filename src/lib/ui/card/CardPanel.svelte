@@ -491,11 +491,6 @@
 	.title:not([readonly]):hover {
 		border-color: var(--rule);
 	}
-	ol {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		padding: 4px 0;
 		border-top: 1px dotted var(--rule);

@@ -221,11 +221,6 @@
 		font: 400 0.9rem var(--text);
 		color: var(--soft);
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	.shares {
 		margin: 0 0 4px;
 		font-size: 0.9rem;

@@ -316,7 +316,6 @@
 		color: var(--soft);
 	}
 	dd {
-		margin: 0;
 		display: flex;
 		flex-wrap: wrap;
 		gap: 3px 10px;

@@ -155,11 +155,6 @@
 		font: 400 0.9rem var(--text);
 		color: var(--soft);
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		gap: 10px;

@@ -110,11 +110,6 @@
 		font-size: 1rem;
 		margin: 14px 0 4px;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		justify-content: space-between;
@@ -132,7 +127,6 @@
 		flex-wrap: wrap;
 		gap: 6px 10px;
 		align-items: center;
-		margin: 0;
 	}
 	@media (pointer: coarse) {
 		.link,

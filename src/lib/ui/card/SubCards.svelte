@@ -118,11 +118,6 @@
 		font: 400 0.9rem var(--text);
 		color: var(--soft);
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		padding: 4px 0;
 		border-bottom: 1px dotted var(--rule);

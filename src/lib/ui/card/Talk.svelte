@@ -162,11 +162,6 @@
 		font-size: 1.05rem;
 		margin: 18px 0 5px;
 	}
-	ol {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		padding: 4px 0;
 		border-top: 1px dotted var(--rule);

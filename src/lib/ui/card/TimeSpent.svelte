@@ -154,11 +154,6 @@
 		display: flex;
 		gap: 8px;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: grid;
 		grid-template-columns: 54px 1fr auto;

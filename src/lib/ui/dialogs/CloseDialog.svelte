@@ -56,9 +56,7 @@
 		color: var(--soft);
 	}
 	fieldset {
-		border: 0;
 		margin: 0 0 8px;
-		padding: 0;
 		display: flex;
 		flex-wrap: wrap;
 		gap: 4px 18px;

@@ -60,8 +60,6 @@
 
 <style>
 	fieldset {
-		border: 0;
-		padding: 0;
 		margin: 12px 0;
 		display: grid;
 		gap: 6px;

@@ -57,9 +57,7 @@
 
 <style>
 	ul {
-		list-style: none;
 		margin: 0 0 10px;
-		padding: 0;
 		columns: 2;
 	}
 	li {

@@ -82,9 +82,7 @@
 
 <style>
 	ul {
-		list-style: none;
 		margin: 0 0 10px;
-		padding: 0;
 		max-height: 42vh;
 		overflow-y: auto;
 		columns: 2;
@@ -99,9 +97,7 @@
 		color: var(--ink);
 	}
 	fieldset {
-		border: 0;
 		margin: 0 0 6px;
-		padding: 0;
 		display: flex;
 		flex-wrap: wrap;
 		gap: 2px 12px;

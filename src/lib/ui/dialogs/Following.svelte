@@ -80,9 +80,7 @@
 		margin: 0 0 4px;
 	}
 	ul {
-		list-style: none;
 		margin: 0 0 12px;
-		padding: 0;
 		max-height: 40vh;
 		overflow-y: auto;
 	}

@@ -58,9 +58,6 @@
 
 <style>
 	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		max-height: 60vh;
 		overflow-y: auto;
 	}

@@ -179,9 +179,6 @@
 		margin: 6px 0;
 	}
 	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		max-height: 380px;
 		overflow-y: auto;
 	}

@@ -35,7 +35,6 @@
 		color: var(--ink);
 	}
 	dd {
-		margin: 0;
 		color: var(--ink);
 	}
 	label {

@@ -53,9 +53,7 @@
 
 <style>
 	ul {
-		list-style: none;
 		margin: 0 0 10px;
-		padding: 0;
 		max-height: 45vh;
 		overflow-y: auto;
 		columns: 2;

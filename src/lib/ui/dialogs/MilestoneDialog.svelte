@@ -154,9 +154,6 @@
 		color: var(--ink);
 	}
 	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		color: var(--ink);
 	}
 	li {

@@ -104,11 +104,6 @@
 </Dialog>
 
 <style>
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	p {
 		margin: 0 0 4px;
 	}

@@ -87,11 +87,6 @@
 </Dialog>
 
 <style>
-	ol {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li button {
 		display: flex;
 		flex-wrap: wrap;

@@ -122,9 +122,6 @@
 		margin-bottom: 6px;
 	}
 	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		max-height: 46vh;
 		overflow-y: auto;
 	}

@@ -72,18 +72,12 @@
 	fieldset {
 		display: grid;
 		gap: 6px;
-		border: 0;
-		padding: 0;
-		margin: 0;
 	}
 	legend {
 		margin-bottom: 4px;
 	}
 	.name {
 		color: var(--ink);
-	}
-	p {
-		margin: 0;
 	}
 	.soft {
 		color: var(--soft);

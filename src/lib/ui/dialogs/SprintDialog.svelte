@@ -128,9 +128,6 @@
 	.name {
 		color: var(--ink);
 	}
-	p {
-		margin: 0;
-	}
 	.soft {
 		color: var(--soft);
 	}

@@ -74,10 +74,8 @@
 		display: grid;
 		grid-template-columns: auto 1fr;
 		gap: 6px 10px;
-		margin: 0;
 	}
 	dd {
-		margin: 0;
 		display: flex;
 		align-items: center;
 		gap: 8px;
@@ -97,11 +95,6 @@
 	}
 	.blocked {
 		background: var(--hatch-brick);
-	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 	}
 	li {
 		padding: 2px 0;

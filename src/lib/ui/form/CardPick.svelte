@@ -127,9 +127,7 @@
 		width: max(100%, min(380px, 88vw));
 		max-height: 40vh;
 		overflow: auto;
-		margin: 0;
 		padding: 4px;
-		list-style: none;
 		background: var(--sheet);
 		color: var(--ink);
 		border: 1px solid var(--edge);

@@ -270,9 +270,7 @@
 		width: max(100%, min(420px, 92vw));
 		max-height: 60vh;
 		overflow: auto;
-		margin: 0;
 		padding: 4px;
-		list-style: none;
 		background: var(--sheet);
 		color: var(--ink);
 		border: 1px solid var(--edge);

@@ -40,10 +40,6 @@
 		border-radius: 4px;
 		overflow-wrap: anywhere;
 	}
-	p,
-	dd {
-		margin: 0;
-	}
 	dl {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(180px, 1fr));

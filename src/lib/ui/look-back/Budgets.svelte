@@ -76,9 +76,6 @@
 		color: var(--brick);
 	}
 	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		max-width: 900px;
 	}
 	button {

@@ -31,9 +31,7 @@
 
 <style>
 	ul {
-		list-style: none;
 		margin: 4px 0 0;
-		padding: 0;
 	}
 	button {
 		display: grid;

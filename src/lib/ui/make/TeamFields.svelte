@@ -52,9 +52,6 @@
 		min-width: 0;
 	}
 	fieldset {
-		border: 0;
-		margin: 0;
-		padding: 0;
 		display: flex;
 		flex-wrap: wrap;
 		gap: 4px;

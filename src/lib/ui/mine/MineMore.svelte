@@ -120,16 +120,8 @@
 	.more {
 		padding: 8px 0 4px;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		padding: 3px 0;
-	}
-	p {
-		margin: 0;
 	}
 	.acts {
 		display: flex;

@@ -177,9 +177,6 @@
 	.open .who::before {
 		background: var(--ochre);
 	}
-	p {
-		margin: 0;
-	}
 	.unread .says {
 		font-weight: 600;
 	}

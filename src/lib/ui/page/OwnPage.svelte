@@ -108,11 +108,6 @@
 		cursor: pointer;
 		min-height: 26px;
 	}
-	ol {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		padding: 5px 0;
 		border-bottom: 1px dotted var(--rule);
@@ -123,7 +118,6 @@
 		color: var(--faint);
 	}
 	p {
-		margin: 0;
 		padding-left: 12px;
 		font-size: 0.9rem;
 	}

@@ -257,9 +257,7 @@
 		color: var(--brick);
 	}
 	ul {
-		list-style: none;
 		margin: 6px 0 0;
-		padding: 0;
 		display: grid;
 		gap: 8px;
 	}

@@ -99,8 +99,6 @@
 		flex: 1 1 240px;
 	}
 	ul {
-		list-style: none;
-		padding: 0;
 		margin: 8px 0;
 	}
 	li {

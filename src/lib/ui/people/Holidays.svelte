@@ -86,9 +86,7 @@
 		font-size: 1.1rem;
 	}
 	ul {
-		list-style: none;
 		margin: 4px 0 8px;
-		padding: 0;
 		display: flex;
 		flex-wrap: wrap;
 		gap: 2px 26px;
@@ -113,9 +111,6 @@
 	}
 	.file input {
 		max-width: 100%;
-	}
-	p {
-		margin: 0;
 	}
 	.soft {
 		color: var(--soft);

@@ -18,7 +18,6 @@
 
 <style>
 	p {
-		margin: 0;
 		display: flex;
 		gap: 16px;
 	}

@@ -299,11 +299,6 @@
 		align-items: center;
 		gap: 8px;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		justify-content: space-between;

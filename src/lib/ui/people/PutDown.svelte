@@ -250,9 +250,7 @@
 		margin: 14px 0 4px;
 	}
 	ul {
-		list-style: none;
 		margin: 0 0 6px;
-		padding: 0;
 	}
 	li {
 		display: flex;

@@ -91,7 +91,6 @@
 		outline-offset: 1px;
 	}
 	p {
-		margin: 0;
 		overflow-wrap: anywhere;
 		white-space: pre-line;
 	}

@@ -124,7 +124,6 @@
 		color: var(--ochre);
 	}
 	p {
-		margin: 0;
 		text-wrap: pretty;
 	}
 	a {
@@ -183,9 +182,7 @@
 		width: max-content;
 	}
 	ul {
-		list-style: none;
 		margin: 2px 0 0;
-		padding: 0;
 	}
 	ul li {
 		display: flex;

@@ -99,8 +99,6 @@
 
 <style>
 	fieldset {
-		border: 0;
-		padding: 0;
 		margin: 10px 0;
 	}
 	legend {

@@ -297,9 +297,7 @@
 		justify-self: start;
 	}
 	ul {
-		list-style: none;
 		margin: 0 0 8px;
-		padding: 0;
 	}
 	li {
 		display: flex;

@@ -238,9 +238,6 @@
 		margin: 9px 0 2px;
 		letter-spacing: 0;
 	}
-	p {
-		margin: 0;
-	}
 	.kinds {
 		display: inline-flex;
 		flex-wrap: wrap;

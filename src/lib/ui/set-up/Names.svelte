@@ -114,9 +114,7 @@
 
 <style>
 	ul {
-		list-style: none;
 		margin: 0 0 8px;
-		padding: 0;
 	}
 	li {
 		display: flex;
@@ -148,9 +146,6 @@
 		background: var(--sheet);
 		border: 1px solid var(--edge);
 		border-radius: 4px;
-	}
-	p {
-		margin: 0;
 	}
 	@media (pointer: coarse) {
 		input,

@@ -76,9 +76,6 @@
 		grid-column: 1 / -1;
 		flex-wrap: wrap;
 		gap: 0 14px;
-		list-style: none;
-		margin: 0;
-		padding: 0;
 	}
 	.bar button {
 		flex: 0 1 0;

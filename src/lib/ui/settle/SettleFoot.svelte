@@ -126,8 +126,6 @@
 		left: -12px;
 		z-index: 5;
 		width: 300px;
-		list-style: none;
-		margin: 0;
 		padding: 8px 12px;
 		background: var(--sheet);
 		border: 1px solid var(--edge);

@@ -105,9 +105,6 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 2px 16px;
-		border: 0;
-		margin: 0;
-		padding: 0;
 	}
 	legend {
 		font-size: 12px;
@@ -123,7 +120,6 @@
 	}
 	p {
 		grid-column: 1 / -1;
-		margin: 0;
 		font-size: 0.93rem;
 		color: var(--soft);
 	}

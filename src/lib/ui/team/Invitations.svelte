@@ -105,9 +105,7 @@
 		grid-row: 2;
 	}
 	ul {
-		list-style: none;
 		margin: 10px 0 0;
-		padding: 0;
 	}
 	li {
 		display: flex;

@@ -145,11 +145,6 @@
 		margin: 14px 0 2px;
 		color: var(--soft);
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		flex-wrap: wrap;

@@ -88,9 +88,6 @@
 		gap: 10px;
 	}
 	fieldset {
-		border: 0;
-		margin: 0;
-		padding: 0;
 		display: flex;
 		flex-wrap: wrap;
 		gap: 4px;

@@ -182,9 +182,6 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 4px 18px;
-		border: 0;
-		padding: 0;
-		margin: 0;
 	}
 	legend {
 		font-weight: 600;

@@ -90,9 +90,6 @@
 		color: var(--moss);
 	}
 	ol {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		border-left: 4px solid var(--wheat);
 	}
 	li {

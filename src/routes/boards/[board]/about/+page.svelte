@@ -262,12 +262,6 @@
 		font-size: 1rem;
 		margin: 12px 0 2px;
 	}
-	ul,
-	ol {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		padding: 5px 0 5px 10px;
 		border-left: 1px solid var(--edge);

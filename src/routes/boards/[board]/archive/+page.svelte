@@ -150,9 +150,6 @@
 		padding: 0 20px 30px;
 	}
 	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		max-width: 900px;
 	}
 	li {

@@ -148,9 +148,6 @@
 		align-items: center;
 	}
 	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		max-width: 900px;
 	}
 	li {

@@ -299,9 +299,6 @@
 		margin-left: 6px;
 	}
 	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		border-top: 1px solid var(--rule);
 	}
 	.aside li {

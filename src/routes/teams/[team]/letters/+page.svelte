@@ -129,11 +129,6 @@
 		font-size: 1.15rem;
 		margin: 26px 0 6px;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	@media (max-width: 700px) {
 		thead {
 			display: none;

@@ -377,11 +377,6 @@
 	section p {
 		margin: 2px 0;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		justify-content: space-between;

@@ -352,15 +352,11 @@
 	}
 	h1 {
 		font-size: 1.35rem;
-		margin: 0;
 	}
 	ol {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 4px 18px;
-		list-style: none;
-		margin: 0;
-		padding: 0;
 		flex: 1 0 320px;
 		color: var(--soft);
 	}
@@ -384,11 +380,6 @@
 	h2 {
 		font-size: 1.1rem;
 		margin: 10px 0 4px;
-	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
 	}
 	aside li {
 		border-top: 1px dotted var(--rule);
