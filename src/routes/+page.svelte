@@ -158,7 +158,6 @@
 		text-underline-offset: 3px;
 	}
 	small,
-	.soft,
 	li p {
 		color: var(--soft);
 	}

@@ -228,8 +228,7 @@
 		margin: 0;
 		overflow-wrap: anywhere;
 	}
-	time,
-	.soft {
+	time {
 		color: var(--soft);
 	}
 	.title {

@@ -71,9 +71,6 @@
 	.done b {
 		color: var(--moss);
 	}
-	.soft {
-		color: var(--soft);
-	}
 	@media (max-width: 560px) {
 		li {
 			grid-template-columns: minmax(0, 1fr);

@@ -86,7 +86,6 @@
 		margin: 20px 0 8px;
 	}
 	.soft {
-		color: var(--soft);
 		margin: 6px 0 0;
 		max-width: 62ch;
 	}

@@ -106,7 +106,6 @@
 		flex: 1;
 	}
 	.soft {
-		color: var(--soft);
 		margin: 4px 0 10px;
 	}
 	ul {

@@ -73,7 +73,6 @@
 		margin: 26px 0 8px;
 	}
 	.soft {
-		color: var(--soft);
 		margin: 4px 0 0;
 	}
 	.people {

@@ -285,10 +285,6 @@
 		cursor: pointer;
 		text-overflow: ellipsis;
 	}
-	select option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
 	.row:hover :is(select, button, .size),
 	:is(select, button, .size):focus-visible {
 		border-color: var(--rule);

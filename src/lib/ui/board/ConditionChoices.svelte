@@ -72,10 +72,6 @@
 		border-bottom: 1px solid var(--moss);
 		padding: 2px 24px 2px 2px;
 	}
-	option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
 	input {
 		width: 18px;
 		height: 18px;

@@ -118,10 +118,6 @@
 		max-width: 190px;
 		cursor: pointer;
 	}
-	select option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
 	input {
 		width: 112px;
 	}

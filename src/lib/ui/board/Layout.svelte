@@ -125,10 +125,6 @@
 		max-width: 170px;
 		cursor: pointer;
 	}
-	option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
 	@media (pointer: coarse) {
 		select {
 			min-height: 44px;

@@ -463,6 +463,15 @@
 	.inside {
 		padding: 10px 18px 30px;
 	}
+	/* The parts of a card. */
+	:global(:where(.panel) h3) {
+		font-size: 1.05rem;
+		margin: 18px 0 5px;
+	}
+	:global(:where(.panel) small) {
+		font: 400 0.9rem var(--text);
+		color: var(--soft);
+	}
 	.top {
 		display: flex;
 		justify-content: space-between;
@@ -471,10 +480,6 @@
 	h2 {
 		font-size: 1.1rem;
 		color: var(--soft);
-	}
-	h3 {
-		font-size: 1.05rem;
-		margin: 18px 0 5px;
 	}
 	.title {
 		width: 100%;
@@ -511,9 +516,6 @@
 	.undone {
 		color: var(--faint);
 		text-decoration: line-through;
-	}
-	.soft {
-		color: var(--soft);
 	}
 	@media (max-width: 900px) {
 		.panel {

@@ -213,14 +213,6 @@
 {:else if !lines.length}<p class="soft">None.</p>{/if}
 
 <style>
-	h3 {
-		font-size: 1.05rem;
-		margin: 18px 0 5px;
-	}
-	small {
-		font: 400 0.9rem var(--text);
-		color: var(--soft);
-	}
 	.shares {
 		margin: 0 0 4px;
 		font-size: 0.9rem;
@@ -317,7 +309,6 @@
 		cursor: default;
 	}
 	.soft {
-		color: var(--soft);
 		margin: 0;
 	}
 	@media (pointer: coarse) {

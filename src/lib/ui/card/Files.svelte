@@ -147,14 +147,6 @@
 </div>
 
 <style>
-	h3 {
-		font-size: 1.05rem;
-		margin: 18px 0 5px;
-	}
-	small {
-		font: 400 0.9rem var(--text);
-		color: var(--soft);
-	}
 	li {
 		display: flex;
 		gap: 10px;
@@ -209,7 +201,6 @@
 		opacity: 0;
 	}
 	.soft {
-		color: var(--soft);
 		margin: 0;
 	}
 	@media (pointer: coarse) {

@@ -87,14 +87,6 @@
 {/if}
 
 <style>
-	h3 {
-		font-size: 1.05rem;
-		margin: 18px 0 5px;
-	}
-	small {
-		font: 400 0.9rem var(--text);
-		color: var(--soft);
-	}
 	li {
 		display: flex;
 		justify-content: space-between;

@@ -158,10 +158,6 @@
 	.asker {
 		margin: 8px 0 4px;
 	}
-	h3 {
-		font-size: 1.05rem;
-		margin: 18px 0 5px;
-	}
 	li {
 		padding: 4px 0;
 		border-top: 1px dotted var(--rule);

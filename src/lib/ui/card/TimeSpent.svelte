@@ -143,10 +143,6 @@
 {/if}
 
 <style>
-	h3 {
-		font-size: 1.05rem;
-		margin: 18px 0 5px;
-	}
 	p {
 		margin: 0 0 6px;
 	}
@@ -164,9 +160,6 @@
 	}
 	.hours {
 		font-weight: 650;
-	}
-	.soft {
-		color: var(--soft);
 	}
 	@media (pointer: coarse) {
 		.link {

@@ -53,7 +53,6 @@
 	}
 	.soft {
 		margin: 8px 0 0;
-		color: var(--soft);
 	}
 	fieldset {
 		margin: 0 0 8px;

@@ -70,7 +70,6 @@
 		color: var(--ink);
 	}
 	.soft {
-		color: var(--soft);
 		margin: 0 0 8px;
 	}
 	@media (pointer: coarse) {

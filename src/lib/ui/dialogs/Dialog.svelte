@@ -41,7 +41,4 @@
 	p {
 		margin: 10px 0 0;
 	}
-	.soft {
-		color: var(--soft);
-	}
 </style>

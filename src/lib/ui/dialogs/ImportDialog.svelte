@@ -196,8 +196,7 @@
 	.error {
 		color: var(--brick);
 	}
-	small,
-	.soft {
+	small {
 		color: var(--soft);
 	}
 	p {

@@ -174,7 +174,6 @@
 		align-items: flex-start;
 	}
 	.soft {
-		color: var(--soft);
 		margin: 0;
 	}
 	@media (max-width: 700px) {

@@ -137,9 +137,6 @@
 		margin-right: 6px;
 		background: var(--river);
 	}
-	.soft {
-		color: var(--soft);
-	}
 	@media (max-width: 700px) {
 		.two {
 			grid-template-columns: 1fr;

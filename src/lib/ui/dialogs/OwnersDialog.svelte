@@ -108,7 +108,6 @@
 		margin: 0 0 4px;
 	}
 	.soft {
-		color: var(--soft);
 		text-align: right;
 		font-size: 0.9rem;
 	}

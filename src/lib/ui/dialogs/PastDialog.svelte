@@ -65,7 +65,6 @@
 		gap: 20px;
 	}
 	.soft {
-		color: var(--soft);
 		margin: 10px 0;
 	}
 </style>

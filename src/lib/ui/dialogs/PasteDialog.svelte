@@ -99,8 +99,7 @@
 		min-width: 0;
 		overflow-wrap: anywhere;
 	}
-	small,
-	.soft {
+	small {
 		color: var(--soft);
 	}
 	p {

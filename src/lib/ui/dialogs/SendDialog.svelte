@@ -76,7 +76,6 @@
 
 <style>
 	.soft {
-		color: var(--soft);
 		margin: 10px 0;
 	}
 </style>

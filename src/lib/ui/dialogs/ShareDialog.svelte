@@ -176,7 +176,6 @@
 		color: var(--brick);
 	}
 	.soft {
-		color: var(--soft);
 		margin: 10px 0 0;
 	}
 	@media (max-width: 700px) {

@@ -103,7 +103,4 @@
 	p {
 		margin: 8px 0 0;
 	}
-	.soft {
-		color: var(--soft);
-	}
 </style>

@@ -79,7 +79,4 @@
 	.name {
 		color: var(--ink);
 	}
-	.soft {
-		color: var(--soft);
-	}
 </style>

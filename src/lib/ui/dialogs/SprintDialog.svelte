@@ -128,7 +128,4 @@
 	.name {
 		color: var(--ink);
 	}
-	.soft {
-		color: var(--soft);
-	}
 </style>

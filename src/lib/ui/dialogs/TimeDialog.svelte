@@ -150,7 +150,4 @@
 	.warn:empty {
 		display: none;
 	}
-	.soft {
-		color: var(--soft);
-	}
 </style>

@@ -132,7 +132,6 @@
 		background: var(--paper);
 	}
 	.soft {
-		color: var(--soft);
 		margin: 0;
 	}
 	@media (pointer: coarse) {

@@ -112,9 +112,6 @@
 	.file input {
 		max-width: 100%;
 	}
-	.soft {
-		color: var(--soft);
-	}
 	@media (pointer: coarse) {
 		.link {
 			min-height: 44px;

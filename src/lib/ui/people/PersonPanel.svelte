@@ -326,9 +326,6 @@
 	.file input {
 		max-width: 100%;
 	}
-	.soft {
-		color: var(--soft);
-	}
 	@media (pointer: coarse) {
 		.link,
 		.cards a {

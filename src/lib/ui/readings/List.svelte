@@ -391,9 +391,6 @@
 	.top p {
 		margin: 0;
 	}
-	.soft {
-		color: var(--soft);
-	}
 	details[open] {
 		flex-basis: 100%;
 	}

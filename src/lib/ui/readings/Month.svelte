@@ -198,9 +198,6 @@
 		min-width: 9.5rem;
 		text-align: center;
 	}
-	.soft {
-		color: var(--soft);
-	}
 	.month {
 		flex: 1;
 		min-height: 0;

@@ -163,10 +163,6 @@
 		padding: 2px 0;
 		field-sizing: content;
 	}
-	option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
 	.scroll {
 		overflow-x: auto;
 	}

@@ -62,9 +62,6 @@
 		font-weight: 400;
 		color: var(--soft);
 	}
-	.soft {
-		color: var(--soft);
-	}
 	input {
 		flex: none;
 	}

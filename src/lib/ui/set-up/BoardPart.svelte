@@ -315,10 +315,6 @@
 		border-bottom: 1px solid var(--rule);
 		padding: 2px 26px 2px 4px;
 	}
-	option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
 	.tick {
 		display: flex;
 		gap: 8px;
@@ -333,7 +329,6 @@
 		border: 1px solid var(--edge);
 		border-radius: 2px;
 	}
-	.soft,
 	small {
 		color: var(--soft);
 	}

@@ -218,10 +218,6 @@
 		white-space: normal;
 		text-overflow: ellipsis;
 	}
-	option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
 	.handle {
 		border: 0;
 		background: none;

@@ -351,13 +351,6 @@
 	.said select {
 		padding-right: 26px;
 	}
-	option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
-	.soft {
-		color: var(--soft);
-	}
 	@media (max-width: 700px) {
 		.frame {
 			flex-direction: column;

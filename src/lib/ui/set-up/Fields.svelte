@@ -163,8 +163,7 @@
 	.space {
 		flex: 1;
 	}
-	small,
-	.soft {
+	small {
 		color: var(--soft);
 	}
 	input {

@@ -164,7 +164,6 @@
 	small {
 		flex: 1 0 calc(100% - 200px);
 	}
-	.soft,
 	small {
 		color: var(--soft);
 	}
@@ -186,10 +185,6 @@
 	}
 	select {
 		padding: 2px 26px 2px 4px;
-	}
-	option {
-		color: var(--ink);
-		background: var(--sheet);
 	}
 	@media (pointer: coarse) {
 		.name,

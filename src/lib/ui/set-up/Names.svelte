@@ -128,7 +128,6 @@
 		flex: 1;
 		min-width: 8rem;
 	}
-	.soft,
 	small {
 		color: var(--soft);
 	}

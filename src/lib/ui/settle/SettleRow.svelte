@@ -220,9 +220,6 @@
 		margin-top: 4px;
 		padding-right: 9px;
 	}
-	.soft {
-		color: var(--soft);
-	}
 	@media (max-width: 1060px) {
 		.row {
 			grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);

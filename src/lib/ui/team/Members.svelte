@@ -178,10 +178,6 @@
 	select {
 		padding-right: 26px;
 	}
-	option {
-		color: var(--ink);
-		background: var(--sheet);
-	}
 	input:hover,
 	select:hover {
 		border-color: var(--edge);

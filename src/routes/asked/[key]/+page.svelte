@@ -82,7 +82,6 @@
 		font-size: 1.15rem;
 		margin: 22px 0 6px;
 	}
-	.soft,
 	time {
 		color: var(--soft);
 	}

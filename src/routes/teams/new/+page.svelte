@@ -41,7 +41,6 @@
 		font-size: 1.7rem;
 	}
 	.soft {
-		color: var(--soft);
 		margin: 4px 0 14px;
 	}
 	form {

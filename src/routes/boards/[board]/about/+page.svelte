@@ -222,11 +222,11 @@
 	}
 	.links .link {
 		min-height: 24px;
+		align-content: center;
 	}
 	@media (pointer: coarse) {
 		.links .link {
 			min-height: 44px;
-			align-content: center;
 		}
 	}
 	.sentence {
@@ -235,9 +235,6 @@
 		flex: none;
 	}
 	.page {
-		flex: 1;
-		min-height: 0;
-		overflow-y: auto;
 		padding: 0 20px 40px;
 	}
 	.about {

@@ -143,12 +143,6 @@
 		padding: 4px 10px;
 		min-width: 250px;
 	}
-	.page {
-		flex: 1;
-		min-height: 0;
-		overflow-y: auto;
-		padding: 0 20px 30px;
-	}
 	ul {
 		max-width: 900px;
 	}
@@ -174,8 +168,7 @@
 		font-weight: 600;
 	}
 	li b,
-	small,
-	.soft {
+	small {
 		color: var(--soft);
 	}
 	small {

@@ -172,12 +172,6 @@
 		background: var(--river-2);
 		flex: none;
 	}
-	.page {
-		flex: 1;
-		min-height: 0;
-		overflow-y: auto;
-		padding: 0 20px 30px;
-	}
 	h1 {
 		font: 1rem/1.4 var(--text);
 		letter-spacing: 0;
@@ -216,10 +210,6 @@
 	.range select {
 		background-image: none;
 		field-sizing: content;
-	}
-	.range option {
-		color: var(--ink);
-		background: var(--sheet);
 	}
 	.behind {
 		margin-bottom: 14px;

@@ -306,12 +306,6 @@
 </div>
 
 <style>
-	.page {
-		flex: 1;
-		min-height: 0;
-		overflow-y: auto;
-		padding: 0 20px 30px;
-	}
 	h1 {
 		font: 1rem/1.4 var(--text);
 		letter-spacing: 0;

@@ -285,9 +285,6 @@
 	.stale {
 		opacity: 0.5;
 	}
-	.soft {
-		color: var(--soft);
-	}
 	.which {
 		font-size: 0.93rem;
 		color: var(--soft);

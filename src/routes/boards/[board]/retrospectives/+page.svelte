@@ -118,7 +118,6 @@
 
 <style>
 	.page {
-		overflow: auto;
 		padding: 0 20px 40px;
 	}
 	.sentence {
@@ -159,7 +158,6 @@
 		border-top: 1px dotted var(--rule);
 	}
 	.soft {
-		color: var(--soft);
 		margin-left: auto;
 	}
 </style>

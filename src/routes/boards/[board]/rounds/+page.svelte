@@ -283,12 +283,6 @@
 		padding: 9px 20px 4px;
 		flex: none;
 	}
-	.page {
-		flex: 1;
-		min-height: 0;
-		overflow-y: auto;
-		padding: 0 20px 30px;
-	}
 	h2 {
 		font-size: 1.15rem;
 		margin: 14px 0 4px;
@@ -307,9 +301,6 @@
 		gap: 14px;
 		padding: 6px 0;
 		border-bottom: 1px dotted var(--rule);
-	}
-	.soft {
-		color: var(--soft);
 	}
 	.walk {
 		padding: 2px 12px;

@@ -64,8 +64,7 @@
 		grid-template-columns: 190px minmax(0, 1fr);
 		gap: 26px;
 		padding: 0 20px;
-		flex: 1;
-		min-height: 0;
+		overflow: visible;
 	}
 	nav {
 		display: flex;

@@ -297,9 +297,6 @@
 		flex: none;
 	}
 	.page {
-		flex: 1;
-		min-height: 0;
-		overflow-y: auto;
 		padding: 0 20px 12px;
 	}
 	.heads {

@@ -122,9 +122,6 @@
 		vertical-align: top;
 		overflow-wrap: anywhere;
 	}
-	.soft {
-		color: var(--soft);
-	}
 	h2 {
 		font-size: 1.15rem;
 		margin: 26px 0 6px;

@@ -337,9 +337,6 @@
 		letter-spacing: 0;
 		padding: 9px 0 8px;
 	}
-	.soft {
-		color: var(--soft);
-	}
 	.warn:empty {
 		display: none;
 	}

@@ -194,9 +194,6 @@
 
 <style>
 	.page {
-		flex: 1;
-		min-height: 0;
-		overflow-y: auto;
 		padding: 8px 20px 40px;
 	}
 	.text {

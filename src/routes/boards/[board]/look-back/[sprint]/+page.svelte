@@ -404,9 +404,6 @@
 		color: var(--soft);
 		font-size: 0.93rem;
 	}
-	.soft {
-		color: var(--soft);
-	}
 	.stale {
 		opacity: 0.5;
 	}

@@ -336,7 +336,6 @@
 
 <style>
 	.page {
-		overflow: auto;
 		padding: 0 20px 40px;
 	}
 	.files {
@@ -459,7 +458,6 @@
 		margin-left: auto;
 	}
 	.soft {
-		color: var(--soft);
 		margin: 0;
 	}
 	@media (max-width: 900px) {
