@@ -6,6 +6,8 @@ declare global {
 			person: Person | null;
 			theme: string;
 			density: string;
+			/** The status of what was refused while a page was made. */
+			refused?: number;
 		}
 		interface Error {
 			message: string;

@@ -75,7 +75,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 		const next = url.pathname === '/' ? '' : `?next=${encodeURIComponent(url.pathname + url.search)}`;
 		return new Response(null, { status: 303, headers: { location: `/sign-in${next}` } });
 	}
-	const response = await resolve(event, {
+	let response = await resolve(event, {
 		transformPageChunk: ({ html }) =>
 			html.replace('%harrow.theme%', locals.theme).replace('%harrow.density%', locals.density),
 		preload: ({ type, path }) =>
@@ -83,8 +83,13 @@ export const handle: Handle = async ({ event, resolve }) => {
 	});
 	response.headers.set('x-content-type-options', 'nosniff');
 	response.headers.set('referrer-policy', 'same-origin');
-	// A page is never the same twice: its nonce is another one.
-	if (response.headers.get('content-type')?.startsWith('text/html')) response.headers.delete('etag');
+	if (response.headers.get('content-type')?.startsWith('text/html')) {
+		// A page is never the same twice: its nonce is another one.
+		response.headers.delete('etag');
+		// One of which a part comes later is answered as if nothing had been refused.
+		if (response.status === 200 && locals.refused)
+			response = new Response(response.body, { status: locals.refused, headers: response.headers });
+	}
 	const took = Math.round((performance.now() - began) * 10) / 10;
 	log.info({
 		method: request.method,
@@ -124,6 +129,7 @@ function known(value: string | undefined, values: string[]): string {
 }
 
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
+	event.locals.refused = status;
 	if (status === 404) return { message: 'There is no such page.' };
 	log.error({
 		path: event.url.pathname,

@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
-import { fieldsOf, type Change, type Field, type Looking } from '../src/core/board/fields.ts';
+import { fieldsOf } from '../src/core/board/fields.ts';
+import type { Change, Field, Looking } from '../src/core/board/field.ts';
 import { historySentences } from '../src/core/board/history-sentences.ts';
 import { readTyped, typeable } from '../src/core/board/typed.ts';
 import { parseDay } from '../src/core/calendar/days.ts';

@@ -1,4 +1,5 @@
 import assert from 'node:assert/strict';
+import { spawnSync } from 'node:child_process';
 import { describe, test } from 'node:test';
 import type { FlowPage } from '../src/core/pages/flow.ts';
 import type { Person } from '../src/lib/server/sign-in.ts';
@@ -80,6 +81,12 @@ describe('a board with a long history', () => {
 		assert.ok(rowCount! > 5000, `${rowCount} events`);
 		const second = await startServer();
 		assert.deepEqual(await said(second), afterwards);
+		// What proves ledgers reads the history, whatever is kept.
+		const check = spawnSync(process.execPath, [`${process.env.HARROW_BUILD}/harrow.js`, 'check'], {
+			encoding: 'utf8',
+		});
+		assert.equal(check.status, 1, check.stdout);
+		assert.match(check.stderr, /SPRINTS-\d+: it has a row, but no history\./);
 
 		// So is what is taken back of before. How long something has lasted is read anew then, by all processes alike.
 		await command(lead, 'UndoCommand', { of: before.id });

@@ -4,7 +4,7 @@ import type { BrowserContext, Locator, Page } from 'playwright-core';
 import { accessible, awake, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { numberOf, rows, spoken } from './support/planning.ts';
-import { startServer } from './support/server.ts';
+import { signIn, startServer } from './support/server.ts';
 
 const db = await useDatabase('demo');
 const server = await startServer();
@@ -328,4 +328,27 @@ test('a board is there before its history is read; the ribbon comes when it is',
 	assert.equal(await time.getByText('The history is being read…').count(), 0);
 	quiet();
 	await context.close();
+});
+
+test('a page that is refused says so by its status, also while the ribbon is on its way', async () => {
+	const fresh = await startServer();
+	const cookie = await signIn(fresh.url, 'Ines Okoro');
+	const holder = await db.connect();
+	await holder.query('begin');
+	await holder.query('lock table event in access exclusive mode');
+	for (const [path, status] of [
+		['/flow?from=yesterday', 422],
+		['/look-back/999', 404],
+		['', 200],
+	] as const) {
+		const stopped = new AbortController();
+		const answer = await fetch(`${fresh.url}${BOARD}${path}`, {
+			headers: { cookie },
+			signal: stopped.signal,
+		});
+		assert.equal(answer.status, status, path);
+		stopped.abort();
+	}
+	await holder.query('rollback');
+	holder.release();
 });

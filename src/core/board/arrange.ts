@@ -1,5 +1,5 @@
 import type { CardView } from '../pages/board.ts';
-import { fieldNamed, type Field, type Value } from './fields.ts';
+import { fieldNamed, type Field, type Value } from './field.ts';
 
 /** How cards are ordered: by several fields, one after the other. */
 export interface SortKey {

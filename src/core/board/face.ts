@@ -1,5 +1,5 @@
 import type { Face } from '../pages/board.ts';
-import { fieldNamed, type Field } from './fields.ts';
+import { fieldNamed, type Field } from './field.ts';
 
 /** What cards show where nobody chose. */
 export const USUAL_FACE: Face = {

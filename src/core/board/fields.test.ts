@@ -14,7 +14,8 @@ import {
 	tally,
 	valuesAmong,
 } from './arrange.ts';
-import { arrangedWords, fieldNamed, fieldsOf, type Change, type Looking } from './fields.ts';
+import { arrangedWords, fieldNamed, type Change, type Looking } from './field.ts';
+import { fieldsOf } from './fields.ts';
 import { conditionWords, NO_FILTER, passing, readFilter, withCondition, writeFilter } from './filter.ts';
 import { intoLane } from './lanes.ts';
 import { readTyped, typeable } from './typed.ts';

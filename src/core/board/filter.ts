@@ -1,5 +1,5 @@
 import type { CardView, Offered } from '../pages/board.ts';
-import { fieldNamed, type Field } from './fields.ts';
+import { fieldNamed, type Field } from './field.ts';
 
 /** A condition: a field has one of these values, or (not) none of them. Keys that begin with ~ are plain words of the field. */
 export interface Condition {

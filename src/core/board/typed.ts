@@ -3,7 +3,7 @@ import { dueAfter, ORDINARY } from '../calendar/workdays.ts';
 import { typedDay } from '../calendar/typed-day.ts';
 import { readValue } from '../fields/typed.ts';
 import type { CardView } from '../pages/board.ts';
-import type { Change, Field, Looking } from './fields.ts';
+import type { Change, Field, Looking } from './field.ts';
 
 /** What is to be done so that a field holds what was typed; null for nothing, as it holds that already; or why it cannot. */
 export type Typed = { ok: true; change: Change | null } | { ok: false; reason: string };

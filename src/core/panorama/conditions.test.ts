@@ -3,7 +3,8 @@ import { test } from 'node:test';
 import fc from 'fast-check';
 import { parseDay } from '../calendar/days.ts';
 import { passing, type Condition } from '../board/filter.ts';
-import { fieldsOf, type Field } from '../board/fields.ts';
+import { fieldsOf } from '../board/fields.ts';
+import type { Field } from '../board/field.ts';
 import { BOARD, cardWith } from '../testing/looking.ts';
 import { offeredTogether, onBoard, togetherWords } from './conditions.ts';
 

@@ -1,6 +1,6 @@
 import { offeredOf, type Condition } from '../board/filter.ts';
 import type { Offered } from '../pages/board.ts';
-import type { Field, Value } from '../board/fields.ts';
+import type { Field, Value } from '../board/field.ts';
 
 /** Fields that are only known where a board itself is looked at. */
 const THERE_ONLY = new Set(['carried']);

@@ -1,5 +1,5 @@
 import { BLANK } from '../board/blank.ts';
-import type { Looking } from '../board/fields.ts';
+import type { Looking } from '../board/field.ts';
 import type { CardView, ColumnView, PersonView } from '../pages/board.ts';
 
 const column = (id: string, name: string, kind: ColumnView['kind'], position: number): ColumnView => ({

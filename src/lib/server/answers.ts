@@ -1,3 +1,4 @@
+import { getRequestEvent } from '$app/server';
 import { error, type RequestEvent } from '@sveltejs/kit';
 import type { Read, Reads } from '../api.ts';
 import { log } from './log.ts';
@@ -51,7 +52,8 @@ export async function forPage<T>(question: Promise<T>): Promise<T> {
 	try {
 		return await question;
 	} catch (thrown) {
-		if (thrown instanceof Problem) error(thrown.status, { message: thrown.message, code: thrown.code });
-		throw thrown;
+		if (!(thrown instanceof Problem)) throw thrown;
+		getRequestEvent().locals.refused = thrown.status;
+		error(thrown.status, { message: thrown.message, code: thrown.code });
 	}
 }

@@ -64,7 +64,10 @@ export async function checkLedgers(only: string | null = null): Promise<Checked>
 		}
 		for (const card of tables) {
 			const said = cards.get(`${key}-${card.number}`);
-			if (!said) continue;
+			if (!said) {
+				found.wrong.push(`${key}-${card.number}: it has a row, but no history.`);
+				continue;
+			}
 			if (!near(said.size ?? -1, card.size ?? -1) || !near(said.left, card.left))
 				found.wrong.push(
 					`${key}-${card.number}: its row has ${card.left} left of ${card.size}, its history ${said.left} of ${said.size}.`,

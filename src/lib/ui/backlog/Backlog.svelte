@@ -3,7 +3,7 @@
 	import { initiativeAddress } from '../initiative-words';
 	import { tick, untrack } from 'svelte';
 	import { LOOKED_AT, passing, type Filter } from '$core/board/filter';
-	import type { Field } from '$core/board/fields';
+	import type { Field } from '$core/board/field';
 	import type { BacklogPage } from '$core/pages/plan';
 	import type { CardView, PersonView } from '$core/pages/board';
 	import { pullOrder, replenishment } from '$core/backlog/replenish';

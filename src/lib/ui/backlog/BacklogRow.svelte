@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { BoardHead, CardView, PersonView } from '$core/pages/board';
-	import type { Field } from '$core/board/fields';
+	import type { Field } from '$core/board/field';
 	import NameTag from '../board/NameTag.svelte';
 	import { count, dueWords, figure, list, shortDate } from '../words';
 

@@ -1,7 +1,7 @@
 import { fsum } from 'd3-array';
 import { sprintLines, type SprintLine } from '$core/backlog/lines';
 import { byValue, valuesAmong } from '$core/board/arrange';
-import type { Field } from '$core/board/fields';
+import type { Field } from '$core/board/field';
 import type { CardView } from '$core/pages/board';
 
 /** What a line of the backlog shows: a card, or the name of the group that begins here. */

@@ -20,7 +20,7 @@
 	import { dragCards, dropAt } from './drag';
 	import { LOOKED_AT, passing, type Filter } from '$core/board/filter';
 	import type { Arrangement } from '$core/board/arrange';
-	import type { Change } from '$core/board/fields';
+	import type { Change } from '$core/board/field';
 	import { gridOf, NONE, type GridColumn } from './grid';
 	import { Rectangle } from './rectangle.svelte';
 	import FaceLines from './FaceLines.svelte';

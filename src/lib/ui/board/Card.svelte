@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Field } from '$core/board/fields';
+	import type { Field } from '$core/board/field';
 	import type { CardView, Face, FaceMore, PersonView, Unit } from '$core/pages/board';
 	import type { Expectation } from '$core/flow/expectation';
 	import type { Day } from '$core/calendar/zone';

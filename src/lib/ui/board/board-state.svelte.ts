@@ -3,13 +3,8 @@ import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import { SvelteMap } from 'svelte/reactivity';
 import type { PastedCard } from '$core/backlog/paste';
 import { intoLane } from '$core/board/lanes';
-import {
-	fieldsOf,
-	type CardsChange,
-	type Change as FieldChange,
-	type Field as FieldOfCards,
-	type Looking,
-} from '$core/board/fields';
+import { fieldsOf } from '$core/board/fields';
+import type { CardsChange, Change as FieldChange, Field as FieldOfCards, Looking } from '$core/board/field';
 import { asUsed } from '$core/board/used';
 import type { BoardCards, BoardHead, CardView, LaneView } from '$core/pages/board';
 import type { TableCard } from '$core/exchange/card-file';

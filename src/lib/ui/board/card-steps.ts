@@ -1,5 +1,5 @@
 import { intoLane } from '$core/board/lanes';
-import type { CardsChange, Change } from '$core/board/fields';
+import type { CardsChange, Change } from '$core/board/field';
 import type { BoardHead, CardView } from '$core/pages/board';
 import type { DateTexts } from '$core/pages/dates';
 import { sized } from '$core/sprint/left';

@@ -1,5 +1,5 @@
 import { byValue, sorted, valuesAmong, type Arrangement } from '$core/board/arrange';
-import type { Field } from '$core/board/fields';
+import type { Field } from '$core/board/field';
 import type { BoardHead, CardView, ColumnView, LaneView } from '$core/pages/board';
 
 /** A column as it is laid out: one of the board's, or one value of the field that cards are arranged by. */

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Input, Select } from 'flowbite-svelte';
-	import type { Change, Field, Looking } from '$core/board/fields';
+	import type { Change, Field, Looking } from '$core/board/field';
 	import type { CardView } from '$core/pages/board';
 	import DateField from '../form/DateField.svelte';
 	import { dateWords } from '../words';

@@ -2,7 +2,7 @@
 	import { initiativeAddress } from '../initiative-words';
 	import { Input, Select } from 'flowbite-svelte';
 	import { parseDay } from '$core/calendar/days';
-	import type { Field } from '$core/board/fields';
+	import type { Field } from '$core/board/field';
 	import type { BoardHead, PersonView } from '$core/pages/board';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';

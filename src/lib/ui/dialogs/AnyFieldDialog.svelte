@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Input, Label, Select } from 'flowbite-svelte';
-	import type { Change, Field } from '$core/board/fields';
+	import type { Change, Field } from '$core/board/field';
 	import { readTyped, typeable } from '$core/board/typed';
 	import type { CardView } from '$core/pages/board';
 	import type { BoardState } from '../board/board-state.svelte';

@@ -84,7 +84,7 @@
 		{placeholder}
 		autocomplete="off"
 	/>
-	<ul id="{id}-list" role="listbox" aria-label="Cards" hidden={!open || !found.length}>
+	<ul class="offered" id="{id}-list" role="listbox" aria-label="Cards" hidden={!open || !found.length}>
 		{#each found as card, i (card.id)}
 			<!-- svelte-ignore a11y_click_events_have_key_events -->
 			<li
@@ -122,43 +122,9 @@
 		opacity: 1;
 	}
 	ul {
-		position: absolute;
 		inset: calc(100% + 2px) auto auto 0;
 		width: max(100%, min(380px, 88vw));
 		max-height: 40vh;
-		overflow: auto;
-		padding: 4px;
-		background: var(--sheet);
-		color: var(--ink);
-		border: 1px solid var(--edge);
-		border-radius: 4px;
-		box-shadow: 0 8px 24px #0003;
-		z-index: 40;
-	}
-	ul[hidden] {
-		display: none;
-	}
-	li {
-		display: flex;
-		gap: 8px;
-		padding: 6px 8px;
-		border-radius: 3px;
-		cursor: pointer;
-	}
-	li[aria-selected='true'] {
-		background: var(--moss-2);
-	}
-	span {
-		flex: 1;
-	}
-	b {
-		white-space: nowrap;
-		color: var(--soft);
-	}
-	small {
-		font-size: 12px;
-		color: var(--soft);
-		white-space: nowrap;
 	}
 	p {
 		margin: 2px 0 0;
@@ -167,8 +133,7 @@
 		display: none;
 	}
 	@media (pointer: coarse) {
-		input,
-		li {
+		input {
 			min-height: 44px;
 		}
 	}

@@ -205,7 +205,7 @@
 		spellcheck="false"
 	/>
 	{#if keysOn}<span class="key" aria-hidden="true">Space</span>{/if}
-	<ul id="find-list" role="listbox" aria-label="Found" hidden={!open}>
+	<ul class="offered" id="find-list" role="listbox" aria-label="Found" hidden={!open}>
 		{#each results as result, i (result.id)}
 			<!-- svelte-ignore a11y_click_events_have_key_events -->
 			<li
@@ -265,43 +265,9 @@
 		pointer-events: none;
 	}
 	ul {
-		position: absolute;
 		inset: calc(100% + 4px) 0 auto auto;
 		width: max(100%, min(420px, 92vw));
 		max-height: 60vh;
-		overflow: auto;
-		padding: 4px;
-		background: var(--sheet);
-		color: var(--ink);
-		border: 1px solid var(--edge);
-		border-radius: 4px;
-		box-shadow: 0 8px 24px #0003;
-		z-index: 40;
-	}
-	ul[hidden] {
-		display: none;
-	}
-	li {
-		display: flex;
-		gap: 8px;
-		padding: 7px 8px;
-		border-radius: 3px;
-		cursor: pointer;
-	}
-	li[aria-selected='true'] {
-		background: var(--moss-2);
-	}
-	span {
-		flex: 1;
-	}
-	b {
-		white-space: nowrap;
-		color: var(--soft);
-	}
-	small {
-		font-size: 12px;
-		color: var(--soft);
-		white-space: nowrap;
 	}
 	.nothing {
 		color: var(--soft);
@@ -311,8 +277,7 @@
 		color: var(--brick);
 	}
 	@media (pointer: coarse) {
-		input,
-		li {
+		input {
 			min-height: 44px;
 		}
 		.key {

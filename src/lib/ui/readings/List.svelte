@@ -3,7 +3,7 @@
 	import { stringify } from 'csv-stringify/browser/esm/sync';
 	import { tick, untrack } from 'svelte';
 	import { byValue, sorted, sortText, valuesAmong, type Arrangement } from '$core/board/arrange';
-	import { cellOf, fieldNamed, type Change, type Field } from '$core/board/fields';
+	import { cellOf, fieldNamed, type Change, type Field } from '$core/board/field';
 	import { readTyped, typeable } from '$core/board/typed';
 	import type { CardView } from '$core/pages/board';
 	import { amount, count, dateWords } from '../words';

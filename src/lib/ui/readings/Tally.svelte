@@ -2,7 +2,7 @@
 	import { fsum } from 'd3-array';
 	import { page } from '$app/state';
 	import { arrangeable, tally } from '$core/board/arrange';
-	import { fieldNamed } from '$core/board/fields';
+	import { fieldNamed } from '$core/board/field';
 	import type { CardView } from '$core/pages/board';
 	import CardsBehind from '../behind/CardsBehind.svelte';
 	import WithBehind from '../behind/WithBehind.svelte';

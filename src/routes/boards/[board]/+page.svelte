@@ -8,7 +8,7 @@
 	import { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { isNarrow, passing, readFilter, writeFilter } from '$core/board/filter';
 	import { count, dayOf, momentWords } from '$lib/ui/words';
-	import { arrangedWords } from '$core/board/fields';
+	import { arrangedWords } from '$core/board/field';
 	import { readArrangement } from '$core/board/arrange';
 	import { Described } from '$lib/ui/board/described.svelte';
 	import { lensQuery } from '$core/board/lens';

@@ -6,7 +6,7 @@
 	import { readFilter, writeFilter } from '$core/board/filter';
 	import Backlog from '$lib/ui/backlog/Backlog.svelte';
 	import { arrangeable } from '$core/board/arrange';
-	import { fieldNamed } from '$core/board/fields';
+	import { fieldNamed } from '$core/board/field';
 	import { Described } from '$lib/ui/board/described.svelte';
 	import { backlogSentence } from '$lib/ui/backlog/sentence';
 	import type { Ask } from '$lib/ui/board/ask';

@@ -1,5 +1,6 @@
 import { stringify } from 'csv-stringify/sync';
-import { cellOf, fieldsOf } from '$core/board/fields';
+import { cellOf } from '$core/board/field';
+import { fieldsOf } from '$core/board/fields';
 import { passing, readFilter } from '$core/board/filter';
 import { typeable } from '$core/board/typed';
 import { zoneOf } from '$core/calendar/zone';
