@@ -21,7 +21,10 @@
 	$effect(() => {
 		const { head, ribbon } = data;
 		Promise.resolve(ribbon).then(
-			(ribbon) => (last = { board: head.id, ribbon }),
+			(drawn) => {
+				// Unless another one has been asked for since.
+				if (data.ribbon === ribbon) last = { board: head.id, ribbon: drawn };
+			},
 			() => (failed = ribbon),
 		);
 	});
