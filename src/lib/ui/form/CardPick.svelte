@@ -122,8 +122,7 @@
 		opacity: 1;
 	}
 	ul {
-		inset: calc(100% + 2px) auto auto 0;
-		width: max(100%, min(380px, 88vw));
+		inset: calc(100% + 2px) 0 auto 0;
 		max-height: 40vh;
 	}
 	p {

@@ -99,6 +99,7 @@
 
 <style>
 	.bar {
+		position: relative;
 		display: flex;
 		align-items: center;
 		gap: 16px;

@@ -288,6 +288,14 @@
 		}
 	}
 	@media (max-width: 700px) {
+		/* On a phone the list is as wide as the bar. */
+		.find {
+			position: static;
+		}
+		ul {
+			inset: calc(100% + 4px) 8px auto 8px;
+			width: auto;
+		}
 		.key {
 			display: none;
 		}
