@@ -352,3 +352,25 @@ test('a page that is refused says so by its status, also while the ribbon is on 
 	await holder.query('rollback');
 	holder.release();
 });
+
+test('where the history cannot be read the board says so in the place of its ribbon, and goes on', async () => {
+	const fresh = await startServer();
+	const { page, context } = await visit(fresh.url, 'Ines Okoro', '/notices');
+	const holder = await db.connect();
+	await holder.query('begin');
+	await holder.query('lock table event in access exclusive mode');
+	await page.goto(BOARD, { waitUntil: 'commit' });
+	await page.waitForFunction(() => document.documentElement.dataset.awake === 'yes');
+	const time = page.getByRole('navigation', { name: 'Time' });
+	await time.getByText('The history is being read…').waitFor();
+	await holder.query(
+		`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'`,
+	);
+	await time.getByText('The history could not be read.').waitFor();
+	await accessible(page);
+	await holder.query('rollback');
+	holder.release();
+	await page.reload();
+	await time.getByRole('link', { name: /^Sprint \d+/ }).waitFor();
+	await context.close();
+});

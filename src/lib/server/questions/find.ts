@@ -59,10 +59,11 @@ async function cardsWith(
 			where $4::text is null or b.id = (select board_id from board_key where key = upper($4))
 		), latest as materialized (
 			select c.id
-			from seen b, lateral (select k.id, k.title, k as card from card k
+			from seen b, lateral (select k.id, k.number, k.title, k as card from card k
 				where board_id = b.id and (archived_at is not null or clock = 'done')
 				order by number desc limit ${LATEST}) c
 			where $7 and c.title ilike $2 and may_see(c.card, $1)
+			order by c.number desc
 			limit 12
 		), rare as materialized (
 			select k.id
