@@ -242,7 +242,7 @@
 	{/each}
 	{#if !told}<p class="coming" role="status">
 			{failed
-				? 'The history could not be read. It is tried again when something changes here, or when the page is opened anew.'
+				? 'The history could not be read. It is tried again at the next change here.'
 				: 'The history is being read…'}
 		</p>{/if}
 </nav>
