@@ -162,12 +162,53 @@ test('what is done without a connection is kept across a reload, said before lea
 	await page.reload();
 	await awake(page);
 	assert.equal(asked, true, 'leaving was asked about');
+	await page.getByText(/kept here and sent when the connection is back: 1 change waits/).waitFor();
 	assert.equal((await db.query(`select from card where title = 'Written in the tunnel'`)).rowCount, 0);
 	await context.unroute('**/api/commands');
+	const answered = page.waitForResponse('**/api/commands');
 	await page.evaluate(() => window.dispatchEvent(new Event('online')));
+	assert.equal((await answered).status(), 200);
 	await rows(page).filter({ hasText: 'Written in the tunnel' }).waitFor();
 	assert.equal(
 		(await db.query(`select from card where title = 'Written in the tunnel'`)).rowCount,
+		1,
+		'once',
+	);
+	await context.close();
+});
+
+test('what waits on a line that died is sent over the new one; a browser that keeps nothing says to leave the page open', async () => {
+	const { page, context } = await visit(server.url, 'Ines Okoro', `${BOARD}/backlog`);
+	await context.addInitScript(() => {
+		IDBFactory.prototype.open = () => {
+			throw new Error('This browser keeps nothing');
+		};
+	});
+	await page.reload();
+	await awake(page);
+	let asked = 0;
+	let dead = true;
+	// The first two answers never come.
+	await context.route('**/api/commands', (route) => {
+		asked++;
+		if (!dead) return route.continue();
+	});
+	const field = page.getByRole('textbox', { name: 'Add a card to the backlog' });
+	await field.fill('Written on a dead line 3h');
+	await field.press('Enter');
+	await eventually(async () => asked === 1);
+	await page.evaluate(() => window.dispatchEvent(new Event('online')));
+	await eventually(async () => asked === 2);
+	dead = false;
+	const said = page.getByText(
+		/leave this page open: what you change is sent when the connection is back: 1 change waits/,
+	);
+	await said.waitFor();
+	await page.evaluate(() => window.dispatchEvent(new Event('online')));
+	await rows(page).filter({ hasText: 'Written on a dead line' }).waitFor();
+	await said.waitFor({ state: 'detached' });
+	assert.equal(
+		(await db.query(`select from card where title = 'Written on a dead line'`)).rowCount,
 		1,
 		'once',
 	);

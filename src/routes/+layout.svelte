@@ -65,13 +65,7 @@
 				? `. ${count(outbox.waiting, 'change')} ${outbox.waiting === 1 ? 'waits' : 'wait'} to be sent`
 				: ''}.
 		</p>
-	{:else if outbox.waiting && !page.data.head}<p class="waits" role="status">
-			Not connected. What you did is kept here and sent when the connection is back: {count(
-				outbox.waiting,
-				'change',
-			)}
-			{outbox.waiting === 1 ? 'waits' : 'wait'}.
-		</p>{/if}
+	{:else if outbox.waiting && !page.data.head}<p class="waits" role="status">{outbox.says}</p>{/if}
 </div>
 
 <style>

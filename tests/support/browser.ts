@@ -1,5 +1,5 @@
 import assert from 'node:assert/strict';
-import { after } from 'node:test';
+import { after, afterEach, type TestContext } from 'node:test';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type axe from 'axe-core';
@@ -9,6 +9,18 @@ import { signIn } from './server.ts';
 /** Debian's Chromium, without a monitor: one for all test files, left after them. */
 const browser = await chromium.connect(process.env.HARROW_BROWSER!);
 after(() => browser.close());
+
+/** What the console of each open page has said, and what was asked of the server and not answered well. */
+const open = new Map<Page, string[]>();
+// Of a test that failed it is said how its pages stood then.
+afterEach(async (context) => {
+	if (!(context as TestContext).passed)
+		for (const [page, said] of open) {
+			const text = await page.evaluate(() => document.body.innerText).catch(String);
+			console.log(`${page.url()} stands so:\n${text.slice(0, 6000)}\n${said.slice(-40).join('\n')}`);
+		}
+	open.clear();
+});
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -50,6 +62,15 @@ export async function visit(
 			said.push(message.text()),
 	);
 	page.on('pageerror', (error) => said.push(error.message));
+	const heard: string[] = [];
+	open.set(page, heard);
+	page.on('console', (message) => heard.push(message.text()));
+	page.on('requestfailed', (request) => heard.push(`${request.url()}: ${request.failure()?.errorText}`));
+	page.on('response', (response) => {
+		if (response.request().method() !== 'GET' || response.status() >= 400)
+			heard.push(`${response.url()}: ${response.status()}`);
+	});
+	page.on('close', () => open.delete(page));
 	if (person) {
 		const [name, value] = (await signIn(url, person)).split('=') as [string, string];
 		await context.addCookies([{ name, value, url, httpOnly: true }]);

@@ -19,47 +19,60 @@ interface Device extends DBSchema {
 /** Where an earlier build kept them. */
 const BEFORE = 'harrow.outbox';
 
-let opened: Promise<IDBPDatabase<Device> | null> | undefined;
-/** What this browser keeps of Harrow; null where it keeps nothing: then what is sent lives as long as the page. */
-const device = (): Promise<IDBPDatabase<Device> | null> =>
-	(opened ??= openDB<Device>('harrow', 1, {
+let opened: Promise<IDBPDatabase<Device>> | undefined;
+/** What this browser keeps of Harrow. Where it keeps nothing this fails, and what is sent lives as long as the page. */
+const device = (): Promise<IDBPDatabase<Device>> =>
+	(opened ??= open().catch((error: unknown) => {
+		// It may be there the next time.
+		opened = undefined;
+		throw error;
+	}));
+
+/** A browser that may keep nothing throws at once: this fails then as it does otherwise. */
+const open = async (): Promise<IDBPDatabase<Device>> =>
+	openDB<Device>('harrow', 1, {
 		upgrade(db) {
 			db.createObjectStore('outbox', { autoIncrement: true }).createIndex('id', 'id', { unique: true });
 		},
 		// A newer build in another window goes before this one.
 		blocking: (_now, _then, event) => (event.target as IDBDatabase).close(),
 		terminated: () => (opened = undefined),
-	}).catch(() => null));
+	});
 
-/** Every command that is kept, in the order in which they were given. */
-export async function keptCommands(): Promise<Kept[]> {
+/** Every command that is kept, in the order in which they were given; null where the device does not say. */
+export async function keptCommands(): Promise<Kept[] | null> {
 	try {
 		const db = await device();
-		if (!db) return [];
 		for (const one of fromBefore()) await db.add('outbox', one).catch(() => undefined);
 		return await db.getAll('outbox');
 	} catch {
-		return [];
+		return null;
 	}
 }
 
-/** Keeps a command; several are kept in the order in which this is called. Done once it would outlive the page. */
-export function keepCommand(command: Kept): Promise<void> {
+/**
+ * Keeps a command; several are kept in the order in which this is called.
+ * @returns whether it outlives the page
+ */
+export function keepCommand(command: Kept): Promise<boolean> {
 	// What is not to be cloned, such as what the interface watches, is written out first.
 	const plain = JSON.parse(JSON.stringify(command)) as Kept;
 	return device()
-		.then(async (db) => void (await db?.add('outbox', plain)))
-		.catch(() => undefined);
+		.then((db) => db.add('outbox', plain))
+		.then(
+			() => true,
+			() => false,
+		);
 }
 
 /** Lets go of a command that was answered. */
 export function letGo(id: string): void {
 	void device()
 		.then(async (db) => {
-			const work = db?.transaction('outbox', 'readwrite');
-			const key = await work?.store.index('id').getKey(id);
-			if (key !== undefined) await work?.store.delete(key);
-			await work?.done;
+			const work = db.transaction('outbox', 'readwrite');
+			const key = await work.store.index('id').getKey(id);
+			if (key !== undefined) await work.store.delete(key);
+			await work.done;
 		})
 		.catch(() => undefined);
 }

@@ -1,6 +1,7 @@
 import type { Command } from '../commands.ts';
 import { keepCommand, keptCommands, letGo, type Kept } from './kept-commands';
 import type { Answer, Refusal, Sent } from './send';
+import { count } from './words';
 
 /** What has to be said though nobody waits for it. */
 export interface Told {
@@ -14,11 +15,13 @@ export interface Told {
 interface Waiting extends Kept {
 	answer: (sent: Sent) => void;
 	onwaiting?: () => void;
-	/** Done once the device has it. */
-	keeping?: Promise<void>;
+	/** Done once the device has it, or has refused to keep it. */
+	keeping?: Promise<boolean>;
 }
 
 const PAUSES_MS = [400, 1000, 2000, 4000, 8000, 15_000];
+/** No answer after this long: the line may be dead, though nothing says so. It is asked again under the same id, more patiently each time. */
+const NO_ANSWER_MS = 30_000;
 /** Answers that are secrets are asked for while somebody looks, and never after. */
 const NEVER_KEPT: Command[] = ['MakeToken'];
 
@@ -30,10 +33,22 @@ const NEVER_KEPT: Command[] = ['MakeToken'];
 class Outbox {
 	/** How many commands the connection keeps waiting. */
 	waiting = $state(0);
+	/** Whether the device keeps all that waits: else it is lost with this page. */
+	kept = $state(true);
 	/** Cards that something waiting is about. */
 	about = $state.raw<ReadonlySet<string>>(new Set());
 	/** What was refused of what an earlier page had left, and other things that nobody waits for. */
 	told = $state.raw<Told[]>([]);
+	/** What is said while there is no connection. */
+	readonly says = $derived.by(() => {
+		const waits = this.waiting
+			? `: ${count(this.waiting, 'change')} ${this.waiting === 1 ? 'waits' : 'wait'}`
+			: '';
+		const then = `sent when the connection is back${waits}.`;
+		return this.kept
+			? `Not connected. What you change is kept here and ${then}`
+			: `Not connected. This browser keeps nothing, so leave this page open: what you change is ${then}`;
+	});
 	private person = '';
 	private line: Waiting[] = [];
 	private sending = false;
@@ -59,9 +74,12 @@ class Outbox {
 		};
 	}
 
-	/** What an earlier page left goes before what this one sends. */
-	private async goOn(person: string): Promise<void> {
+	/** What an earlier page left goes before what this one sends. A device that does not answer is asked again later. */
+	private async goOn(person: string, tries = 0): Promise<void> {
 		const known = await keptCommands();
+		if (!known && tries < PAUSES_MS.length)
+			return void setTimeout(() => void this.goOn(person, tries + 1), PAUSES_MS[tries]);
+		if (!known || this.person !== person) return;
 		const left = known.filter(
 			(kept) => kept.person === person && !this.line.some((one) => one.id === kept.id),
 		);
@@ -105,26 +123,34 @@ class Outbox {
 	private async untilAnswered(one: Waiting): Promise<Sent> {
 		const body = JSON.stringify({ id: one.id, command: one.command, input: one.input });
 		for (let tries = 0; ; tries++) {
+			const asking = new AbortController();
+			const deadline = setTimeout(() => asking.abort(), NO_ANSWER_MS * (tries + 1));
 			let soon = false;
-			this.wake = () => (soon = true);
+			// The connection came back while this was on its way: its answer may never come over the old one.
+			this.wake = () => {
+				soon = true;
+				asking.abort();
+			};
 			try {
 				const response = await fetch('/api/commands', {
 					method: 'POST',
 					headers: { 'content-type': 'application/json' },
 					body,
+					signal: asking.signal,
 				});
 				const answer: unknown = await response.json();
 				if (response.ok) return { ok: true, answer: answer as Answer };
 				if (![502, 503, 504].includes(response.status)) return { ok: false, refusal: answer as Refusal };
 			} catch {
 				// No answer came: the command may have happened or not. Under its id it is asked again.
+			} finally {
+				clearTimeout(deadline);
 			}
 			// It is said to be kept once it is.
-			await Promise.all(this.line.map(({ keeping }) => keeping));
+			this.kept = (await Promise.all(this.line.map(({ keeping }) => keeping))).every((one) => one !== false);
 			this.waiting = this.line.length;
 			this.about = new Set(this.line.flatMap(({ input }) => (input as { card?: string }).card ?? []));
 			for (const each of this.line) each.onwaiting?.();
-			// The connection came back while this was on its way.
 			if (soon) continue;
 			await new Promise<void>((resolve) => {
 				const clock = setTimeout(resolve, PAUSES_MS[Math.min(tries, PAUSES_MS.length - 1)]);

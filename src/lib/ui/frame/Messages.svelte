@@ -1,7 +1,6 @@
 <script lang="ts">
 	import type { BoardState } from '../board/board-state.svelte';
 	import { outbox } from '../outbox.svelte';
-	import { count } from '../words';
 
 	let { board }: { board: BoardState } = $props();
 	const SHOWN_MS = 9000;
@@ -16,12 +15,8 @@
 
 <div class="sr-only" role="status" aria-live="polite">{board.spoken}</div>
 <div class="messages screen-only">
-	{#if board.connection === 'lost'}
-		<p class="lost">
-			Not connected. What you change is kept here and sent when the connection is back{outbox.waiting
-				? `: ${count(outbox.waiting, 'change')} ${outbox.waiting === 1 ? 'waits' : 'wait'}`
-				: ''}.
-		</p>
+	{#if board.connection === 'lost' || outbox.waiting}
+		<p class="lost">{outbox.says}</p>
 	{/if}
 	{#each outbox.told as told, i (i)}
 		{#await import('./Refused.svelte') then { default: Refused }}<Refused {told} />{/await}
