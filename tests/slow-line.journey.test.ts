@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
+import { setImmediate as rest } from 'node:timers/promises';
 import type { BrowserContext, Locator, Page } from 'playwright-core';
 import { accessible, awake, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
@@ -23,7 +24,7 @@ const slow = (context: BrowserContext) =>
 const column = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 const cards = (of: Locator) => of.locator('li[data-card]');
 const eventually = async (what: () => Promise<boolean>): Promise<void> => {
-	while (!(await what()));
+	while (!(await what())) await rest();
 };
 
 describe('with every answer 800 ms late', () => {
