@@ -1,5 +1,5 @@
 import assert from 'node:assert/strict';
-import { after, afterEach, type TestContext } from 'node:test';
+import { after, afterEach } from 'node:test';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type axe from 'axe-core';
@@ -14,7 +14,7 @@ after(() => browser.close());
 const open = new Map<Page, string[]>();
 // Of a test that failed it is said how its pages stood then.
 afterEach(async (context) => {
-	if (!(context as TestContext).passed)
+	if ('passed' in context && !context.passed)
 		for (const [page, said] of open) {
 			const text = await page.evaluate(() => document.body.innerText).catch(String);
 			console.log(`${page.url()} stands so:\n${text.slice(0, 6000)}\n${said.slice(-40).join('\n')}`);

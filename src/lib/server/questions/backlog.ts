@@ -2,6 +2,7 @@ import { fsum } from 'd3-array';
 import type { BacklogPage } from '../../../core/pages/plan.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
+import { columnwise } from '../../columnwise.ts';
 import { now } from '../time.ts';
 import { openCardsOf } from './open-cards.ts';
 import { boardPast } from './past.ts';
@@ -19,7 +20,7 @@ export async function backlogPage(head: BoardHead): Promise<BacklogPage> {
 	const raw = next ? (rawOf(head, rota, next.number, zoneOf(head.timeZone).day(now().getTime())) ?? 0) : 0;
 	return {
 		seq: open.seq,
-		cards: open.cards.filter((card) => card.column === null),
+		cards: columnwise(open.cards.filter((card) => card.column === null)),
 		next:
 			head.sprintDays !== null && next
 				? {

@@ -3,6 +3,7 @@ import type { BoardCards, CardView } from '../../../core/pages/board.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { expectationOf } from '../../../core/flow/expectation.ts';
+import { columnwise } from '../../columnwise.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -51,7 +52,7 @@ export async function boardCards(person: Person, slug: string): Promise<BoardCar
 	}
 	return {
 		seq: known.seq,
-		cards: inOrder(cards).map((card) => shownTo(card, person.id)),
+		cards: columnwise(inOrder(cards).map((card) => shownTo(card, person.id))),
 		expectation: expectationOf(
 			took.flatMap(([days, n]) => new Array<number>(n).fill(days)),
 			percentile,

@@ -3,6 +3,7 @@ import type { BoardHead } from '../../../core/pages/board.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { daysAway, givesFrom, hoursOn, rawHours } from '../../../core/capacity/hours.ts';
+import { columnwise } from '../../columnwise.ts';
 import { now } from '../time.ts';
 import { openCardsOf } from './open-cards.ts';
 import { boardPast } from './past.ts';
@@ -48,7 +49,7 @@ export async function planPage(head: BoardHead, asked: number | null): Promise<P
 			});
 	return {
 		seq: placed.seq,
-		cards: placed.cards,
+		cards: columnwise(placed.cards),
 		sprint: sprint?.number ?? null,
 		people,
 		learned,

@@ -15,6 +15,7 @@ import type { RoundsCard, RoundsState } from '../../../core/rounds/state.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
+import { columnwise } from '../../columnwise.ts';
 import { boardCards } from './board-cards.ts';
 import { boardFold, lastingOn } from './fold.ts';
 import { boardFile, placesInFile } from './history.ts';
@@ -187,7 +188,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 			const said = aside.get(one.key);
 			return said ? [{ ...one, reason: said.reason, by: said.by }] : [];
 		}),
-		cards,
+		cards: columnwise(cards),
 		expectation: board.expectation,
 		doneSince: board.doneSince,
 		people: people.filter((one) => one.hours > 0).map(({ id, hours }) => ({ id, hours })),

@@ -1,5 +1,6 @@
 import type { SettlePage } from '../../../core/pages/settling.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
+import { columnwise } from '../../columnwise.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { accountsOf } from './fold.ts';
@@ -47,7 +48,7 @@ export async function settlePage(head: BoardHead, person: Person): Promise<Settl
 		sprint: running?.number ?? null,
 		// How it came to be so nobody asks for here.
 		ledger: ledger && { ...ledger, moves: [] },
-		cards,
+		cards: columnwise(cards),
 		checklists,
 		next: plan && {
 			number: coming!.number,

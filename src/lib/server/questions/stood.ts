@@ -9,6 +9,7 @@ import {
 } from '../../../core/board/stood.ts';
 import { shownTo } from '../../../core/board/private.ts';
 import type { BoardHead, CardView, ColumnView, StoodPage } from '../../../core/pages/board.ts';
+import { columnwise } from '../../columnwise.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';
 import { now } from '../time.ts';
@@ -145,9 +146,11 @@ export async function boardStood(head: BoardHead, at: number): Promise<StoodPage
 		},
 		board: {
 			seq: 0,
-			cards: shown
-				.map(({ then }) => shownTo(withPartsThen(then, thens), head.me))
-				.sort((a, b) => (a.rank < b.rank ? -1 : 1)),
+			cards: columnwise(
+				shown
+					.map(({ then }) => shownTo(withPartsThen(then, thens), head.me))
+					.sort((a, b) => (a.rank < b.rank ? -1 : 1)),
+			),
 			expectation: null,
 			doneSince: doneSince.toISOString(),
 			backlog: 0,
