@@ -24,7 +24,14 @@ const RETIRED = `(select coalesce(json_agg(json_build_object('name', k.name, 'ki
  */
 export async function boardHead(person: Person, slug: string): Promise<BoardHead> {
 	if (!/^[a-z0-9-]+$/.test(slug)) throw notFound('board');
-	const [head] = await rows<BoardHead>(
+	const [head] = await boardHeads(person, [slug]);
+	if (!head) throw notFound('board');
+	return head;
+}
+
+/** The same of several boards, in the order in which they are named; those that the person may not see are left out. */
+export async function boardHeads(person: Person, slugs: readonly string[]): Promise<BoardHead[]> {
+	return rows(
 		`select b.id, b.name, b.slug, b.key, t.name as team, t.id as "teamId", b.unit, t.time_zone as "timeZone", b.sprint_days as "sprintDays",
 			b.sprint_weekday as "sprintWeekday", b.sprint_name as "sprintName",
 			(select coalesce(json_agg(json_build_object('name', name, 'checklist', checklist, 'size', first_size, 'class', first_class) order by position, name), '[]')
@@ -70,12 +77,11 @@ export async function boardHead(person: Person, slug: string): Promise<BoardHead
 		from board b
 		join team t on t.id = b.team_id
 		join board_right r on r.board_id = b.id and r.person_id = $1
-		where b.slug = $2`,
-		[person.id, slug],
-		'board-head',
+		where b.slug = any($2)
+		order by array_position($2, b.slug)`,
+		[person.id, slugs],
+		'board-heads',
 	);
-	if (!head) throw notFound('board');
-	return head;
 }
 
 /** Of a board what its history is folded by. */

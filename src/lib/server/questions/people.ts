@@ -10,7 +10,7 @@ import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
-import { boardHead } from './board-head.ts';
+import { boardHeads } from './board-head.ts';
 import { boardPast } from './past.ts';
 import { daysOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
@@ -80,10 +80,7 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 	);
 	if (!found) throw notFound('team');
 	const today = zoneOf(found.zone).day(now().getTime());
-	const [rota, heads] = await Promise.all([
-		rotaOf(team),
-		Promise.all(found.slugs.map((slug) => boardHead(person, slug))),
-	]);
+	const [rota, heads] = await Promise.all([rotaOf(team), boardHeads(person, found.slugs)]);
 	const pasts = await Promise.all(heads.map((head) => boardPast(head)));
 	const boards = heads.map((head, i) => weekBoard(head, pasts[i]!, found.cards));
 	const working = found.people.filter((one) => one.role !== 'viewer');

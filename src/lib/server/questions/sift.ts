@@ -12,7 +12,7 @@ import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
 import { isId } from '../asked.ts';
-import { boardHead } from './board-head.ts';
+import { boardHeads } from './board-head.ts';
 import { openCards } from './open-cards.ts';
 import { describedWith } from './words.ts';
 
@@ -40,18 +40,19 @@ export async function siftOf(
 	works: (day: Day) => boolean,
 ): Promise<Sifted | null> {
 	if (!q && !where.length) return null;
+	const [heads, described] = await Promise.all([
+		boardHeads(person, slugs),
+		q && slugs.length ? describedWith(person, slugs, q) : [],
+	]);
+	const said = new Set(described);
 	const boards = await Promise.all(
-		slugs.map(async (slug) => {
-			const [head, described] = await Promise.all([
-				boardHead(person, slug),
-				q ? describedWith(person, slug, q) : [],
-			]);
+		heads.map(async (head) => {
 			const fields = fieldsOn(head, today, works);
 			const here = onBoard(fields, where);
 			if (!here) return { fields, cards: [] };
 			const { cards } = await openCards(head.id, head.seq, since);
 			const filter = { text: q, where: here, outside: false };
-			const passes = passing(filter, fields, undefined, new Set(described));
+			const passes = passing(filter, fields, undefined, said);
 			return {
 				fields,
 				cards: [...cards.values()].map((card) => shownTo(card, person.id)).filter(passes),
@@ -82,6 +83,6 @@ export async function teamConditions(person: Person, team: string): Promise<Team
 	);
 	if (!found) throw notFound('team');
 	const today = zoneOf(found.zone).day(now().getTime());
-	const heads = await Promise.all(found.slugs.map((slug) => boardHead(person, slug)));
+	const heads = await boardHeads(person, found.slugs);
 	return { offered: offeredTogether(heads.map((head) => fieldsOn(head, today))) };
 }

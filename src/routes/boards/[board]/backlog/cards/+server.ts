@@ -17,7 +17,7 @@ export const GET = answers(async ({ params, url }: RequestEvent, person) => {
 	const { cards } = await backlogPage(head);
 	const filter = readFilter(url.searchParams);
 	const today = zoneOf(head.timeZone).day(now().getTime());
-	const described = filter.text ? await describedWith(person, params.board, filter.text) : [];
+	const described = filter.text ? await describedWith(person, [params.board], filter.text) : [];
 	const fields = fieldsOf({ board: head, today, me: person.id });
 	const passes = passing(filter, fields, undefined, new Set(described));
 	const titles = new Map(cards.map((card) => [card.id, card.title]));
