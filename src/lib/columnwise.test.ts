@@ -35,7 +35,13 @@ test('of many rows that say the same it is written once', () => {
 		labels: [] as string[],
 		blocked: i === 700 ? { reason: 'The crane is booked' } : null,
 	}));
-	const { columns } = toColumns(cards);
+	const { columns } = toColumns(
+		cards.map((card) => ({ ...card, column: ['Making', 'Check', 'Done'][card.number % 3] })),
+	);
+	assert.deepEqual(columns.column, {
+		few: ['Making', 'Check', 'Done'],
+		at: cards.map(({ number }) => number % 3),
+	});
 	assert.deepEqual(columns.labels, { usual: [], but: [] });
 	assert.deepEqual(columns.blocked, { usual: null, but: [[700, cards[700]!.blocked]] });
 	assert.ok(devalue.stringify(toColumns(cards)).length * 4 < devalue.stringify(cards).length);

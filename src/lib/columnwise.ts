@@ -1,5 +1,8 @@
-/** What rows say under one name: most say the same, with places where they do not; or each says something of its own. */
-type Column = { usual: unknown; but: [place: number, said: unknown][] } | { all: unknown[] };
+/** What rows say under one name: most the same, with places where they do not; or a few things; or each something of its own. */
+type Column =
+	| { usual: unknown; but: [place: number, said: unknown][] }
+	| { few: unknown[]; at: number[] }
+	| { all: unknown[] };
 
 /** Rows as they travel: what is said under each name, once for all that say the same. */
 export interface Columns {
@@ -27,36 +30,67 @@ export const columnwise = <T extends object>(rows: readonly T[]): T[] =>
 
 /** Rows as they travel. What a row does not say, or says as `undefined`, it does not say afterwards. */
 export function toColumns(rows: readonly object[]): Columns {
-	const names = new Set<string>();
-	for (const row of rows) for (const name in row) names.add(name);
+	const said = new Map<string, unknown[]>();
+	for (const [place, row] of rows.entries())
+		for (const name in row) {
+			let all = said.get(name);
+			if (!all) said.set(name, (all = Array.from({ length: rows.length })));
+			all[place] = (row as Record<string, unknown>)[name];
+		}
 	const columns: Columns['columns'] = {};
-	for (const name of names)
-		columns[name] = columnOf((rows as Record<string, unknown>[]).map((row) => row[name]));
+	for (const [name, all] of said) columns[name] = columnOf(all);
 	return { rows: rows.length, columns };
 }
 
-function columnOf(all: unknown[]): Column {
-	const said = all.map((value) => (typeof value === 'object' && value ? JSON.stringify(value) : value));
+function columnOf(all: readonly unknown[]): Column {
+	const said = alike(all);
 	const times = new Map<unknown, number>();
-	for (const one of said) times.set(one, (times.get(one) ?? 0) + 1);
-	const [most, often] = [...times].reduce((a, b) => (b[1] > a[1] ? b : a));
-	if (often <= all.length / 2) return { all };
-	const but: [number, unknown][] = [];
-	for (const [place, one] of said.entries()) if (one !== most) but.push([place, all[place]]);
-	return { usual: all[said.indexOf(most)], but };
+	// Most say what the one before them said: that is not looked up each time.
+	for (let from = 0, to = 1; from < said.length; from = to++) {
+		while (to < said.length && said[to] === said[from]) to++;
+		times.set(said[from], (times.get(said[from]) ?? 0) + to - from);
+	}
+	const [usual, often] = [...times].reduce((a, b) => (b[1] > a[1] ? b : a));
+	if (often > all.length / 2) {
+		const but: [number, unknown][] = [];
+		for (const [place, one] of said.entries()) if (one !== usual) but.push([place, one]);
+		return { usual, but };
+	}
+	if (times.size > all.length / 3) return { all: said };
+	const places = new Map([...times.keys()].map((one, i) => [one, i]));
+	return { few: [...times.keys()], at: said.map((one) => places.get(one)!) };
+}
+
+/** Values of which those that are alike are the same, lists and objects too. */
+function alike(all: readonly unknown[]): unknown[] {
+	const known = new Map<string, unknown>();
+	const empty: unknown[] = [];
+	return all.map((value) => {
+		if (typeof value !== 'object' || value === null) return value;
+		if (Array.isArray(value) && !value.length) return empty;
+		const text = JSON.stringify(value);
+		if (!known.has(text)) known.set(text, value);
+		return known.get(text);
+	});
 }
 
 /** Rows as they were. What several say alike is one value: nobody changes it in place. */
 export function fromColumns({ rows, columns }: Columns): object[] {
-	const made = Array.from({ length: rows }, (): Record<string, unknown> => ({}));
-	for (const [name, column] of Object.entries(columns)) {
-		const put = (place: number, said: unknown) => said !== undefined && (made[place]![name] = said);
-		if ('all' in column) column.all.forEach((said, place) => put(place, said));
-		else {
-			const others = new Map(column.but);
-			for (let place = 0; place < rows; place++)
-				put(place, others.has(place) ? others.get(place) : column.usual);
-		}
-	}
-	return made;
+	const all = Object.entries(columns).map(([name, column]) => ({ name, said: saidIn(column, rows) }));
+	// Each begins with what all of them say: an object that grew name by name is slow to read.
+	const whole = all.filter(({ said }) => !said.includes(undefined));
+	const first = Object.fromEntries(whole.map(({ name }) => [name, null]));
+	return Array.from({ length: rows }, (_, place) => {
+		const row: Record<string, unknown> = { ...first };
+		for (const { name, said } of all) if (said[place] !== undefined) row[name] = said[place];
+		return row;
+	});
+}
+
+function saidIn(column: Column, rows: number): unknown[] {
+	if ('all' in column) return column.all;
+	if ('few' in column) return column.at.map((one) => column.few[one]);
+	const said = new Array<unknown>(rows).fill(column.usual);
+	for (const [place, one] of column.but) said[place] = one;
+	return said;
 }

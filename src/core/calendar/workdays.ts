@@ -14,11 +14,14 @@ export interface Workdays {
  */
 export function workdaysOf(works: (day: Day) => boolean, from: Day, to: Day): Workdays {
 	const counts = Array.from({ length: 7 }, () => 0);
-	for (let day = from; day <= to; day++) counts[weekday(day)]! += works(day) ? 1 : -1;
+	const worked: boolean[] = [];
+	for (let day = from; day <= to; day++) {
+		worked.push(works(day));
+		counts[weekday(day)]! += worked.at(-1) ? 1 : -1;
+	}
 	const week = counts.map((count) => count > 0);
-	const but: string[] = [];
-	for (let day = from; day <= to; day++) if (works(day) !== week[weekday(day)]) but.push(dayText(day));
-	return { week, but };
+	const others = worked.flatMap((one, i) => (one === week[weekday(from + i)] ? [] : [dayText(from + i)]));
+	return { week, but: others };
 }
 
 /** Whether the team works on a day. */

@@ -18,21 +18,8 @@ const RETIRED = `(select coalesce(json_agg(json_build_object('name', k.name, 'ki
 				order by k.position), '[]')
 			from board_column k where k.board_id = b.id and k.retired_at is not null)`;
 
-/**
- * A board as every one of its places needs it.
- * @throws Problem 404 when there is none of that name, or the person may not see it
- */
-export async function boardHead(person: Person, slug: string): Promise<BoardHead> {
-	if (!/^[a-z0-9-]+$/.test(slug)) throw notFound('board');
-	const [head] = await boardHeads(person, [slug]);
-	if (!head) throw notFound('board');
-	return head;
-}
-
-/** The same of several boards, in the order in which they are named; those that the person may not see are left out. */
-export async function boardHeads(person: Person, slugs: readonly string[]): Promise<BoardHead[]> {
-	return rows(
-		`select b.id, b.name, b.slug, b.key, t.name as team, t.id as "teamId", b.unit, t.time_zone as "timeZone", b.sprint_days as "sprintDays",
+/** Boards as one person ($1) looks at them. */
+const HEAD = `select b.id, b.name, b.slug, b.key, t.name as team, t.id as "teamId", b.unit, t.time_zone as "timeZone", b.sprint_days as "sprintDays",
 			b.sprint_weekday as "sprintWeekday", b.sprint_name as "sprintName",
 			(select coalesce(json_agg(json_build_object('name', name, 'checklist', checklist, 'size', first_size, 'class', first_class) order by position, name), '[]')
 			from card_type where board_id = b.id and retired_at is null) as types,
@@ -76,13 +63,26 @@ export async function boardHeads(person: Person, slugs: readonly string[]): Prom
 			where o.away_at is null and u.away_at is null or o.id = b.id) as boards
 		from board b
 		join team t on t.id = b.team_id
-		join board_right r on r.board_id = b.id and r.person_id = $1
-		where b.slug = any($2)
-		order by array_position($2, b.slug)`,
+		join board_right r on r.board_id = b.id and r.person_id = $1`;
+
+/**
+ * A board as every one of its places needs it.
+ * @throws Problem 404 when there is none of that name, or the person may not see it
+ */
+export async function boardHead(person: Person, slug: string): Promise<BoardHead> {
+	if (!/^[a-z0-9-]+$/.test(slug)) throw notFound('board');
+	const [head] = await rows<BoardHead>(`${HEAD} where b.slug = $2`, [person.id, slug], 'board-head');
+	if (!head) throw notFound('board');
+	return head;
+}
+
+/** The same of several boards, in the order in which they are named; those that the person may not see are left out. */
+export const boardHeads = (person: Person, slugs: readonly string[]): Promise<BoardHead[]> =>
+	rows(
+		`${HEAD} where b.slug = any($2) order by array_position($2, b.slug)`,
 		[person.id, slugs],
 		'board-heads',
 	);
-}
 
 /** Of a board what its history is folded by. */
 export interface FoldHead extends Pick<
