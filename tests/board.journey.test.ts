@@ -278,3 +278,43 @@ describe('a lead works the board', () => {
 		await Promise.all([mine.context.close(), theirs.context.close()]);
 	});
 });
+
+test('of a long list of what is done the first are drawn, and the rest as somebody comes to them', async () => {
+	const { rows } = await db.query<{ board: string; done: string; person: Person }>(
+		`select b.id as board, k.id as done, json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'email', p.email, 'scope', 'write') as person
+		from board b join board_column k on k.board_id = b.id and k.name = 'Live', person p
+		where b.key = 'TIDE' and p.name = 'Ines Okoro'`,
+	);
+	const { board, done, person } = rows[0]!;
+	const titles = Array.from({ length: 120 }, (_, i) => ({ title: `Buoy ${i + 1} is painted` }));
+	const { result } = await command(person, 'AddCards', { board, cards: titles });
+	const made = (result as { cards: { id: string }[] }).cards;
+	await command(person, 'MoveCards', {
+		board,
+		column: done,
+		cards: made.map(({ id }) => ({ card: id, version: 1 })),
+	});
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
+	const live = column(page, 'Live');
+	const all = await db.query(
+		`select c.number from card c where c.board_id = $1 and c.column_id = $2 and c.title like 'Buoy % is painted'`,
+		[board, done],
+	);
+	assert.equal(all.rowCount, 120);
+	assert.equal(await cards(live).count(), 60);
+	await live
+		.getByText(/\d+ this sprint|\d+ in two weeks/)
+		.first()
+		.waitFor();
+	await live.getByRole('group').evaluate((body) => body.scrollTo(0, body.scrollHeight));
+	await cards(live).nth(110).waitFor();
+	await accessible(page);
+	// By keyboard too: the last of them is come to though it was not drawn.
+	await page.reload();
+	await cards(live).first().focus();
+	await page.keyboard.press('End');
+	await live.locator('a:focus').and(cards(live).last()).waitFor();
+	assert.ok((await cards(live).count()) > 120);
+	quiet();
+	await context.close();
+});

@@ -38,6 +38,8 @@ export async function boardTime(head: BoardHead): Promise<BoardTime> {
 	const day = boardFile(head).zone.day(at);
 	const known = drawn.get(head.id);
 	if (known && known.seq === head.seq && known.day === day) return known.time;
+	// Read meanwhile: the ribbon is drawn from it.
+	boardFold(head).catch(() => undefined);
 	const rota = await rotaOf(head.teamId);
 	const workdays = workdaysAround(rota, day);
 	const drawing = ribbonOf(head, rota, at).then((ribbon) => {

@@ -41,11 +41,12 @@
 
 	/** Short lists are laid out by the page; of long ones only what is seen is drawn. */
 	const LONG = 60;
-	const long = $derived(cards.length > LONG && column.kind !== 'done');
+	const done = $derived(column.kind === 'done');
+	const long = $derived(cards.length > LONG && !done);
 	const twoAbreast = $derived(column.kind === 'work');
 
 	/** Where nothing in it can be come to with Tab, the list itself can, so that keys scroll it. */
-	const scrollsByKey = $derived(column.kind === 'done' || !props.mayEdit);
+	const scrollsByKey = $derived(done || !props.mayEdit);
 
 	let body = $state<HTMLElement>();
 	let wide = $state(true);
@@ -82,13 +83,12 @@
 
 	/** Of many cards the first ones are drawn, and more of them each time that their end comes near. */
 	const HANDFUL = 6;
-	const CARD_PX = 110;
+	const cardPx = $derived(done ? 27 : 110);
 	// Before the page is awake what stands on top is drawn, without knowing how much of it is seen.
 	const asleep = typeof document === 'undefined' || !document.documentElement.dataset.awake;
 	let near = $state(untrack(() => props.first) && asleep ? HANDFUL : 0);
-	const drawn = $derived(
-		props.many && !long && column.kind !== 'done' ? cards.slice(0, Math.max(near, focused + 1)) : cards,
-	);
+	const atFirst = $derived(done ? LONG : props.many && !long ? 0 : cards.length);
+	const drawn = $derived(cards.slice(0, Math.max(atFirst, near, focused + 1)));
 	const more = () => (near = Math.max(HANDFUL, drawn.length * 2));
 
 	/** Puts the focus on a card, drawing it first where it is out of sight. */
@@ -108,6 +108,17 @@
 	}
 </script>
 
+{#snippet rest()}
+	{#if drawn.length < cards.length}
+		{#key drawn.length}<svelte:element
+				this={done ? 'div' : 'li'}
+				class="to-come"
+				aria-hidden="true"
+				style:height="{(cards.length - drawn.length) * cardPx}px"
+				{@attach (element: Element) => whenNear(element, more)}
+			></svelte:element>{/key}
+	{/if}
+{/snippet}
 {#snippet item(card: CardView)}
 	{#if props.renaming === card.id}
 		{@render props.rename(card)}
@@ -144,8 +155,9 @@
 			onadd={props.onadded}
 			onend={props.onaddend}
 		/>{/if}
-	{#if column.kind === 'done'}
-		{@render props.done(cards)}
+	{#if done}
+		{@render props.done(drawn)}
+		{@render rest()}
 	{:else if long}
 		<ul class="cards" style:height="{windowed.height}px">
 			{#each windowed.items as place (place.key)}
@@ -183,19 +195,12 @@
 					{#if props.adding?.below === card.id}<AddCard onadd={props.onadded} onend={props.onaddend} />{/if}
 				</li>
 			{/each}
-			{#if drawn.length < cards.length}
-				{#key drawn.length}<li
-						class="to-come"
-						aria-hidden="true"
-						style:height="{(cards.length - drawn.length) * CARD_PX}px"
-						{@attach (element) => whenNear(element, more)}
-					></li>{/key}
-			{/if}
+			{@render rest()}
 		</ul>
 	{/if}
 	{#if props.adding && (props.adding.below === undefined || (long && props.adding.below))}
 		<AddCard onadd={props.onadded} onend={props.onaddend} />
-	{:else if column.kind !== 'done' && props.mayAdd}
+	{:else if !done && props.mayAdd}
 		<button type="button" class="add" onclick={props.onadd}>Add a card</button>
 	{/if}
 </div>

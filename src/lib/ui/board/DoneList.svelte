@@ -18,7 +18,9 @@
 		const days = new Map<Day, CardView[]>();
 		for (const card of cards) {
 			const day = dayOf(card.finished!, timeZone);
-			days.set(day, [...(days.get(day) ?? []), card]);
+			const there = days.get(day);
+			if (there) there.push(card);
+			else days.set(day, [card]);
 		}
 		return [...days];
 	});
