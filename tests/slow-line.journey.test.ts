@@ -21,6 +21,15 @@ const slow = (context: BrowserContext) =>
 		await new Promise((resolve) => setTimeout(resolve, LATE_MS));
 		await route.continue();
 	});
+/**
+ * Lets no command reach the server; the answer lets them through again. What is on its way while a route is taken
+ * away may never be answered by the browser: it stays, and lets through.
+ */
+async function cutOff(context: BrowserContext): Promise<() => void> {
+	let away = true;
+	await context.route('**/api/commands', (route) => (away ? route.abort() : route.continue()));
+	return () => void (away = false);
+}
 const column = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 const cards = (of: Locator) => of.locator('li[data-card]');
 const eventually = async (what: () => Promise<boolean>): Promise<void> => {
@@ -150,7 +159,7 @@ test('what is typed before the page is awake is looked for once it is', async ()
 
 test('what is done without a connection is kept across a reload, said before leaving, and sent when it is back', async () => {
 	const { page, context } = await visit(server.url, 'Ines Okoro', `${BOARD}/backlog`);
-	await context.route('**/api/commands', (route) => route.abort());
+	const joined = await cutOff(context);
 	const field = page.getByRole('textbox', { name: 'Add a card to the backlog' });
 	await field.fill('Written in the tunnel 3h');
 	await field.press('Enter');
@@ -165,7 +174,7 @@ test('what is done without a connection is kept across a reload, said before lea
 	assert.equal(asked, true, 'leaving was asked about');
 	await page.getByText(/kept here and sent when the connection is back: 1 change waits/).waitFor();
 	assert.equal((await db.query(`select from card where title = 'Written in the tunnel'`)).rowCount, 0);
-	await context.unroute('**/api/commands');
+	joined();
 	const answered = page.waitForResponse('**/api/commands');
 	await page.evaluate(() => window.dispatchEvent(new Event('online')));
 	assert.equal((await answered).status(), 200);
@@ -218,7 +227,7 @@ test('what waits on a line that died is sent over the new one; a browser that ke
 
 test('a change is said to be kept only once the device has kept it', async () => {
 	const { page, context } = await visit(server.url, 'Ines Okoro', `${BOARD}/backlog`);
-	await context.route('**/api/commands', (route) => route.abort());
+	const joined = await cutOff(context);
 	// Another window of the same browser holds what is kept for a moment: the device is slow.
 	const other = await context.newPage();
 	await other.goto(`${server.url}/guide`);
@@ -243,7 +252,7 @@ test('a change is said to be kept only once the device has kept it', async () =>
 	await field.press('Enter');
 	await page.getByText(/kept here and sent when the connection is back: 1 change waits/).waitFor();
 	assert.equal(await other.title(), 'let go');
-	await context.unroute('**/api/commands');
+	joined();
 	await rows(page).filter({ hasText: 'Written on a slow device' }).waitFor();
 	await context.close();
 });

@@ -31,13 +31,22 @@ export interface Visit {
 	quiet(expected?: RegExp): void;
 }
 
-/** Opens a page as someone of the demo, or (null) as nobody, in a window of their own. */
-export async function visit(
-	url: string,
-	person: string | null,
-	path: string,
-	options: { width?: number; height?: number; dark?: boolean; touch?: boolean; offline?: boolean } = {},
-): Promise<Visit> {
+interface Device {
+	width?: number;
+	height?: number;
+	dark?: boolean;
+	touch?: boolean;
+	/** It keeps pages for later. */
+	offline?: boolean;
+}
+
+/** Devices that were put away, by what they are: the next one like them has its scripts, and nothing else of before. */
+const putAway = new Map<string, BrowserContext[]>();
+
+async function device(url: string, options: Device): Promise<BrowserContext> {
+	const kind = JSON.stringify([url, options]);
+	const known = putAway.get(kind)?.pop();
+	if (known) return known;
 	const context = await browser.newContext({
 		baseURL: url,
 		locale: 'en-GB',
@@ -52,6 +61,38 @@ export async function visit(
 	context.setDefaultTimeout(20_000);
 	// The compiler of the tests names functions with a helper that pages do not have.
 	await context.addInitScript('globalThis.__name = (named) => named');
+	if (options.offline) return context;
+	const [addInitScript, close] = [context.addInitScript.bind(context), context.close.bind(context)];
+	let changed = false;
+	context.addInitScript = (...script) => {
+		changed = true;
+		return addInitScript(...script);
+	};
+	context.close = async () => {
+		if (changed) return close();
+		await Promise.all(context.pages().map((page) => page.close()));
+		await Promise.all([context.unrouteAll({ behavior: 'ignoreErrors' }), context.setOffline(false)]);
+		await Promise.all([context.clearCookies(), context.clearPermissions()]);
+		const page = await context.newPage();
+		const tools = await context.newCDPSession(page);
+		await tools.send('Storage.clearDataForOrigin', {
+			origin: url,
+			storageTypes: 'local_storage,indexeddb,cache_storage',
+		});
+		await page.close();
+		putAway.set(kind, [...(putAway.get(kind) ?? []), context]);
+	};
+	return context;
+}
+
+/** Opens a page as someone of the demo, or (null) as nobody, on a device of their own. */
+export async function visit(
+	url: string,
+	person: string | null,
+	path: string,
+	options: Device = {},
+): Promise<Visit> {
+	const context = await device(url, options);
 	const page = await context.newPage();
 	const said: string[] = [];
 	page.on(

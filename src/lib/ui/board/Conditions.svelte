@@ -40,6 +40,7 @@
 >
 <div
 	id="conditions"
+	class="aloft"
 	popover="auto"
 	bind:this={menu}
 	onbeforetoggle={place}
@@ -67,11 +68,6 @@
 		margin: 0;
 		width: 280px;
 		padding: 10px 12px;
-		background: var(--sheet);
-		color: var(--ink);
-		border: 1px solid var(--edge);
-		border-radius: 4px;
-		box-shadow: 0 8px 24px #0003;
 	}
 	@media (pointer: coarse) {
 		.link {

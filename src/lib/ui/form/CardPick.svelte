@@ -84,7 +84,7 @@
 		{placeholder}
 		autocomplete="off"
 	/>
-	<ul class="offered" id="{id}-list" role="listbox" aria-label="Cards" hidden={!open || !found.length}>
+	<ul class="offered aloft" id="{id}-list" role="listbox" aria-label="Cards" hidden={!open || !found.length}>
 		{#each found as card, i (card.id)}
 			<!-- svelte-ignore a11y_click_events_have_key_events -->
 			<li

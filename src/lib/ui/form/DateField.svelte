@@ -121,7 +121,7 @@
 	{#if open}
 		<!-- svelte-ignore a11y_no_static_element_interactions -->
 		<span
-			class="month"
+			class="month aloft"
 			{@attach (month) => month.scrollIntoView({ block: 'nearest' })}
 			onkeydown={(event) => event.key === 'Escape' && (event.stopPropagation(), (open = false))}
 		>
@@ -181,11 +181,6 @@
 		z-index: 45;
 		width: 260px;
 		padding: 8px;
-		background: var(--sheet);
-		color: var(--ink);
-		border: 1px solid var(--edge);
-		border-radius: 4px;
-		box-shadow: 0 8px 24px #0003;
 	}
 	.warn {
 		flex-basis: 100%;

@@ -205,7 +205,7 @@
 		spellcheck="false"
 	/>
 	{#if keysOn}<span class="key" aria-hidden="true">Space</span>{/if}
-	<ul class="offered" id="find-list" role="listbox" aria-label="Found" hidden={!open}>
+	<ul class="offered aloft" id="find-list" role="listbox" aria-label="Found" hidden={!open}>
 		{#each results as result, i (result.id)}
 			<!-- svelte-ignore a11y_click_events_have_key_events -->
 			<li

@@ -33,7 +33,7 @@
 	aria-expanded={open}
 	bind:this={trigger}>{@render button()}</button
 >
-<div {id} popover="auto" bind:this={menu} onbeforetoggle={place}>
+<div class="aloft" {id} popover="auto" bind:this={menu} onbeforetoggle={place}>
 	{@render children(() => menu?.hidePopover())}
 </div>
 
@@ -44,11 +44,6 @@
 		margin: 0;
 		width: 248px;
 		padding: 4px;
-		background: var(--sheet);
-		color: var(--ink);
-		border: 1px solid var(--edge);
-		border-radius: 4px;
-		box-shadow: 0 8px 24px #0003;
 	}
 	div :global(:is(a, button)) {
 		display: flex;

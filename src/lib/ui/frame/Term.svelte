@@ -43,7 +43,8 @@
 			open = false;
 			shut = true;
 		}}>{word}</button
-	><span {id} role="tooltip" class:open class:up style:margin-left="{left}px">{says}</span></span
+	><span class="aloft" {id} role="tooltip" class:open class:up style:margin-left="{left}px">{says}</span
+	></span
 >
 
 <style>
@@ -68,12 +69,7 @@
 		width: max-content;
 		max-width: min(320px, 80vw);
 		padding: 7px 10px;
-		border: 1px solid var(--edge);
-		border-radius: 4px;
-		background: var(--sheet);
-		color: var(--ink);
 		font: 400 0.93rem/1.35 var(--text);
-		box-shadow: 0 6px 18px #0003;
 		display: none;
 	}
 	.up {

@@ -55,7 +55,7 @@
 							? `, ${over.length === 1 ? 'one person' : `${over.length} people`} over`
 							: ''}</summary
 					>
-					<ul>
+					<ul class="aloft">
 						{#each parts as part (part.person)}
 							<li>
 								<span>{part.name}</span>
@@ -127,11 +127,6 @@
 		z-index: 5;
 		width: 300px;
 		padding: 8px 12px;
-		background: var(--sheet);
-		border: 1px solid var(--edge);
-		border-radius: 4px;
-		color: var(--ink);
-		box-shadow: 0 8px 24px #0003;
 	}
 	li {
 		display: grid;
