@@ -4,7 +4,8 @@ import { Columnwise, fromColumns, toColumns, type Columns } from '$lib/columnwis
 /** How what is more than plain data travels from the server to a page. */
 export const transport: Transport = {
 	Columnwise: {
-		encode: (value: unknown) => value instanceof Columnwise && toColumns(value),
+		// Only the server writes them: pages are spared the code.
+		encode: (value: unknown) => import.meta.env.SSR && value instanceof Columnwise && toColumns(value),
 		decode: (columns: Columns) => fromColumns(columns),
 	},
 };

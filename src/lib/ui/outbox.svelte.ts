@@ -1,16 +1,8 @@
 import type { Command } from '../commands.ts';
 import { keepCommand, keptCommands, letGo, type Kept } from './kept-commands';
 import type { Answer, Refusal, Sent } from './send';
+import type { Told } from './told';
 import { count } from './words';
-
-/** What has to be said though nobody waits for it. */
-export interface Told {
-	sentence: string;
-	/** What was refused, beside what stands there now, field by field. */
-	both: { mine: string; now: string }[];
-	/** Sends what was refused all the same, over what stands there now. */
-	again?: () => void;
-}
 
 interface Waiting extends Kept {
 	answer: (sent: Sent) => void;
@@ -88,7 +80,7 @@ class Outbox {
 		this.line.splice(
 			this.sending ? 1 : 0,
 			0,
-			...left.map((kept) => ({ ...kept, answer: (sent: Sent) => this.hear(kept, sent) })),
+			...left.map((kept) => ({ ...kept, answer: (sent: Sent) => void this.hear(kept, sent) })),
 		);
 		void this.go();
 	}
@@ -163,24 +155,13 @@ class Outbox {
 	}
 
 	/** The answer to what an earlier page had left: nobody waits for it any more, so what was refused is said. */
-	private hear({ command, input }: Kept, sent: Sent): void {
+	private async hear(kept: Pick<Kept, 'command' | 'input'>, sent: Sent): Promise<void> {
 		if (sent.ok) return this.resumed();
 		const { refusal } = sent;
-		const now = (refusal.now ?? {}) as Record<string, unknown>;
-		const both = written(input).map(([name, mine]) => ({ mine, now: name in now ? shown(now[name]) : '' }));
-		const version = typeof refusal.version === 'number' ? refusal.version : null;
-		const again = () =>
-			void this.send(command, { ...input, version }).then((answer) =>
-				this.hear({ command, input, id: '', person: this.person, at: 0 }, answer),
-			);
-		this.told = [
-			...this.told,
-			{
-				sentence: `${words(command)} was refused: ${refusal.title}`,
-				both,
-				...(version === null || !('version' in input) ? {} : { again }),
-			},
-		];
+		const { toldOf } = await import('./told');
+		const again = (input: object) =>
+			void this.send(kept.command, input).then((answer) => this.hear(kept, answer));
+		this.told = [...this.told, toldOf(kept, refusal, again)];
 	}
 
 	tell(sentence: string): void {
@@ -192,19 +173,5 @@ class Outbox {
 }
 
 const kept = ({ id, command, input, person, at }: Waiting): Kept => ({ id, command, input, person, at });
-
-const TYPED = ['title', 'text', 'description', 'start', 'due', 'left', 'size', 'percent', 'note', 'reason'];
-const shown = (value: unknown): string =>
-	typeof value === 'string' || typeof value === 'number' ? String(value) : '';
-
-/** What somebody wrote or chose in a command, field by field: none of it is lost with a refusal. */
-const written = (input: object): [name: string, value: string][] =>
-	TYPED.flatMap((name) => {
-		const value = shown((input as Record<string, unknown>)[name]);
-		return value ? [[name, value] as [string, string]] : [];
-	});
-
-/** `Move card` of `MoveCard` */
-const words = (command: string) => command.replace(/(?!^)[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
 export const outbox = new Outbox();

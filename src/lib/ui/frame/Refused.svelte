@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { outbox, type Told } from '../outbox.svelte';
+	import { outbox } from '../outbox.svelte';
+	import type { Told } from '../told';
 
 	/** What was refused after somebody had gone on: what they wanted, and what stands there now. */
 	let { told }: { told: Told } = $props();

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { fsum } from 'd3-array';
-	import { line } from 'd3-shape';
+	import { pathRound } from 'd3-path';
 	import type { Segment, Unit } from '$core/pages/board';
 	import { dayText, parseDay } from '$core/calendar/days';
 	import { amount, count, dateWords, figure } from '../words';
@@ -119,14 +119,19 @@
 		const high = Math.max(1, ...s.days.map((d) => d.scope));
 		const x = (day: string) => ((parseDay(day)! - first) / span) * 100;
 		const y = (left: number) => 32 - (left / high) * 29;
-		const path = line<{ day: string; left: number }>()
-			.x((d) => x(d.day))
-			.y((d) => y(d.left));
+		// Drawn on every page of a board: the whole of d3-shape would be loaded with each for straight lines.
+		const path = (points: readonly { day: string; left: number }[]): string => {
+			const line = pathRound(3);
+			for (const [i, { day, left }] of points.entries())
+				if (i) line.lineTo(x(day), y(left));
+				else line.moveTo(x(day), y(left));
+			return String(line);
+		};
 		return {
-			path: path(s.days) ?? '',
-			guide: path(s.guide) ?? '',
-			scope: path(s.days.map((d) => ({ day: d.day, left: d.scope }))) ?? '',
-			burned: `${path(s.days.map((d) => ({ day: d.day, left: d.burned }))) ?? ''}L${x(s.days.at(-1)!.day)} 32L0 32Z`,
+			path: path(s.days),
+			guide: path(s.guide),
+			scope: path(s.days.map((d) => ({ day: d.day, left: d.scope }))),
+			burned: `${path(s.days.map((d) => ({ day: d.day, left: d.burned })))}L${x(s.days.at(-1)!.day)} 32L0 32Z`,
 			now: Math.min(100, x(today)),
 			over: today > s.ends,
 		};
