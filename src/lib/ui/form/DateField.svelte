@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import { parseDay, dayText } from '$core/calendar/days';
 	import MonthCalendar from '../people/MonthCalendar.svelte';
 	import { dateWords } from '../words';
@@ -61,6 +62,25 @@
 		if (day === null) problem = 'Write a day, such as 4 dec, fri, +2w or 04.12.';
 		else set(dayText(day));
 	}
+	/** A day that is being read, while what reads days is still on its way. */
+	let reading: Promise<void> | null = null;
+	const readNow = () => void (reading = read().finally(() => (reading = null)));
+
+	/** A form that is sent meanwhile goes on once the day is read, and not where it is none. */
+	function holdForm(element: Element): (() => void) | undefined {
+		const form = element.closest('form');
+		if (!form) return;
+		const hold = async (event: SubmitEvent) => {
+			if (!reading) return;
+			event.preventDefault();
+			event.stopImmediatePropagation();
+			await reading;
+			await tick();
+			if (!problem) form.requestSubmit(event.submitter);
+		};
+		form.addEventListener('submit', hold, true);
+		return () => form.removeEventListener('submit', hold, true);
+	}
 	function oninput(event: Event): void {
 		text = (event.currentTarget as HTMLInputElement).value;
 		problem = '';
@@ -87,7 +107,7 @@
 	}
 </script>
 
-<span class="date" bind:this={box} onfocusout={leave}>
+<span class="date" bind:this={box} {@attach holdForm} onfocusout={leave}>
 	<input
 		{id}
 		value={text ?? shown}
@@ -100,7 +120,7 @@
 		size="13"
 		{oninput}
 		onfocus={() => void load()}
-		onblur={() => void read()}
+		onblur={readNow}
 		{onkeydown}
 	/><button
 		type="button"
