@@ -64,7 +64,10 @@
 	}
 	/** A day that is being read, while what reads days is still on its way. */
 	let reading: Promise<void> | null = null;
-	const readNow = () => void (reading = read().finally(() => (reading = null)));
+	function readNow(): void {
+		const mine = read().finally(() => reading === mine && (reading = null));
+		reading = mine;
+	}
 
 	/** A form that is sent meanwhile goes on once the day is read, and not where it is none. */
 	function holdForm(element: Element): (() => void) | undefined {
@@ -92,7 +95,7 @@
 			if (text === null) return;
 			event.preventDefault();
 			event.stopPropagation();
-			void read();
+			readNow();
 		} else if (event.key === 'Escape' && (open || text !== null)) {
 			event.stopPropagation();
 			event.preventDefault();
