@@ -3,6 +3,7 @@ import { describe, test } from 'node:test';
 import fc from 'fast-check';
 import type { AccountPage } from '../src/core/pages/account.ts';
 import { accountPage } from '../src/lib/server/questions/account.ts';
+import { reportPage } from '../src/lib/server/questions/report.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { Problem } from '../src/lib/server/problem.ts';
 import type { Person } from '../src/lib/server/sign-in.ts';
@@ -224,5 +225,48 @@ describe('how a board settles, and what initiatives may cost', () => {
 		assert.deepEqual(Object.values(budgets), [{ name: 'Winter', budget: 10, worked: 6, left: 2 }]);
 		await budget(null);
 		assert.deepEqual((await account(board, 'initiative')).budgets, {});
+	});
+
+	test('of an initiative over two boards the report names each card once, by its own board, to those who may see it', async () => {
+		const board = await runningBoard(db, [['A', 8]]);
+		const { lead, member, team, id } = board;
+		const [card] = board.cards as [string];
+		const { result } = await command(lead, 'MakeBoard', {
+			...{ team, name: `Yard ${board.key}`, key: `Y${board.key}`, unit: 'hours', sprintDays: null },
+		});
+		const yard = result.board as string;
+		const { result: made } = await command(lead, 'AddInitiative', { board: id, name: 'Winter' });
+		await command(lead, 'ShareInitiative', { team, initiative: made.initiative as string, wide: true });
+		await command(lead, 'ChangeBudget', { board: id, initiative: 'Winter', hours: 30 });
+		await command(lead, 'ChangeCards', { board: id, cards: await seen(db, card), initiative: 'Winter' });
+		// The first card of each board has the same number.
+		await command(lead, 'AddCards', {
+			board: yard,
+			cards: [{ title: 'Chain', size: 6, initiative: 'Winter' }],
+		});
+		const { rows: chains } = await db.query('select id from card where board_id = $1', [yard]);
+		await log(board, card, '2026-11-23', 2);
+		await log(board, chains[0].id, '2026-11-23', 3);
+		const report = async (person: Person) => reportPage(await boardHead(person, board.slug), 1);
+		const { budgets, titles } = await report(lead);
+		assert.deepEqual(
+			budgets.map(({ worked, here, left, cards }) => ({ worked, here, left, cards })),
+			[
+				{
+					worked: 5,
+					here: 2,
+					left: 9,
+					cards: [
+						{ card: `Y${board.key}-1`, amount: 3 },
+						{ card: `${board.key}-1`, amount: 2 },
+					],
+				},
+			],
+		);
+		assert.deepEqual([titles[`Y${board.key}-1`], titles[`${board.key}-1`]], ['Chain', 'A']);
+		await command(lead, 'ChangeBoard', { board: yard, visibleTo: 'named' });
+		const told = await report(member);
+		assert.deepEqual(told.budgets[0]!.cards, [{ card: `${board.key}-1`, amount: 2 }]);
+		assert.equal(told.budgets[0]!.worked, 5);
 	});
 });

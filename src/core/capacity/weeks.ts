@@ -59,6 +59,11 @@ export function personWeeks(
 ): PersonWeek[] {
 	const first = mondayOf(today);
 	const team = new Set(people);
+	const lists = new Map(
+		boards
+			.flatMap((board) => [...board.sprints.map(({ cards }) => cards), board.inHand])
+			.map((cards) => [cards, partsOf(cards, team)]),
+	);
 	return people.flatMap((person) => {
 		const weeks = Array.from({ length: count }, (_, i): PersonWeek => {
 			const monday = first + 7 * i;
@@ -85,20 +90,17 @@ export function personWeeks(
 			for (const sprint of board.sprints) {
 				const from = Math.max(sprint.from, today);
 				const all = rawHours(rota, person, board.id, from, sprint.to);
-				for (const card of sprint.cards) {
+				const shares = weeks.map(({ monday }) => {
+					const [a, b] = [Math.max(from, monday), Math.min(sprint.to, monday + 6)];
+					return a <= b && all ? rawHours(rota, person, board.id, a, b) / all : 0;
+				});
+				for (const { card, unplanned, part } of lists.get(sprint.cards)!.get(person) ?? []) {
 					// Surprises are drawn on the keep-back.
-					if (card.unplanned) continue;
-					const part = (portions(card, team).get(person) ?? 0) * hourOf;
-					if (!part) continue;
-					if (!all) {
-						// Nobody works on it on any day to come: it lies on the sprint's last week, to be seen.
-						lay(weeks[(mondayOf(Math.max(sprint.to, today)) - first) / 7], card.card, part);
-						continue;
-					}
-					for (const week of weeks) {
-						const [a, b] = [Math.max(from, week.monday), Math.min(sprint.to, week.monday + 6)];
-						if (a <= b) lay(week, card.card, (part * rawHours(rota, person, board.id, a, b)) / all);
-					}
+					if (unplanned) continue;
+					const hours = part * hourOf;
+					// Nobody works on it on any day to come: it lies on the sprint's last week, to be seen.
+					if (!all) lay(weeks[(mondayOf(Math.max(sprint.to, today)) - first) / 7], card, hours);
+					for (const [i, share] of shares.entries()) if (share) lay(weeks[i], card, hours * share);
 				}
 			}
 			const { focus, promised } = ratesOn(board, today);
@@ -107,11 +109,11 @@ export function personWeeks(
 					rawHours(rota, person, board.id, Math.max(week.monday, today), week.monday + 6) * focus * promised,
 			);
 			let at = 0;
-			for (const card of board.inHand) {
-				let part = (portions(card, team).get(person) ?? 0) * hourOf;
+			for (const { card, part: whole } of lists.get(board.inHand)!.get(person) ?? []) {
+				let part = whole * hourOf;
 				while (part > 1e-6 && at < weeks.length) {
 					const some = at === weeks.length - 1 ? part : Math.min(part, room[at]!);
-					lay(weeks[at], card.card, some);
+					lay(weeks[at], card, some);
 					part -= some;
 					room[at]! -= some;
 					if (part > 1e-6) at++;
@@ -127,6 +129,20 @@ export function personWeeks(
 			standing: standingOf(week.placed, week.promise),
 		}));
 	});
+}
+
+/** Cards by those who have a part in them, each with that part. */
+function partsOf(
+	cards: readonly PlannedCard[],
+	team: ReadonlySet<string>,
+): Map<string, { card: string; unplanned: boolean; part: number }[]> {
+	const parts = new Map<string, { card: string; unplanned: boolean; part: number }[]>();
+	for (const card of cards)
+		for (const [person, part] of portions(card, team)) {
+			if (!parts.has(person)) parts.set(person, []);
+			parts.get(person)!.push({ card: card.card, unplanned: card.unplanned ?? false, part });
+		}
+	return parts;
 }
 
 /** Focus on a day, and the part of the hours to give that is promised: as the sprint of that day has them, else the board. */

@@ -31,5 +31,6 @@ export interface SettlePage {
 		/** The command that closed it, where this person can still take it back. */
 		undo: string | null;
 	} | null;
+	/** Titles of the cards of its ledger that are not among those above, by key. */
 	titles: Record<string, string>;
 }

@@ -1,6 +1,6 @@
 import { fsum } from 'd3-array';
 import type { Reason } from '../events/reasons.ts';
-import type { CardAmount, Ledger, Stint } from './ledger.ts';
+import type { CardAmount, Ledger, Outcome, Stint } from './ledger.ts';
 
 /** What was said of a card at the end of a sprint. */
 export interface Unfinished {
@@ -60,9 +60,9 @@ export function carryOver(
 	promises: ReadonlyMap<number, number | null>,
 	rests: ReadonlySet<string> = new Set(),
 ): CarryOver {
-	const lives = new Map<string, { sprints: Set<number>; carried: number; last: string | null }>();
-	let before: Set<string> = new Set();
-	const sprints = ledgers.map((ledger): SprintCarryOver => {
+	const lives = new Map<string, Life>();
+	let before = new Set<string>();
+	const sprints = ledgers.map((ledger, place): SprintCarryOver => {
 		const over = byCard(ledger.stints.filter(goesOver), wentOver);
 		const size = ledger.carried + ledger.splitOff;
 		const all = ledger.committed + ledger.added;
@@ -73,15 +73,21 @@ export function carryOver(
 		);
 		const broughtSize = fsum(brought, (stint) => stint.entry);
 		const promise = promises.get(ledger.number) ?? null;
-		for (const stint of ledger.stints) {
-			const life = lives.get(stint.card) ?? { sprints: new Set(), carried: 0, last: null };
-			life.sprints.add(ledger.number);
-			if (stint.outcome === 'carried') life.carried++;
-			life.last = stint.outcome;
-			lives.set(stint.card, life);
+		before = new Set();
+		let cards = 0;
+		for (const { card, outcome } of ledger.stints) {
+			let life = lives.get(card);
+			if (!life) lives.set(card, (life = { sprints: 0, place: -1, carried: 0, last: null }));
+			if (life.place !== place) {
+				life.place = place;
+				life.sprints++;
+				cards++;
+			}
+			life.last = outcome;
+			if (outcome !== 'carried') continue;
+			life.carried++;
+			before.add(card);
 		}
-		before = new Set(ledger.stints.filter((stint) => stint.outcome === 'carried').map((stint) => stint.card));
-		const cards = new Set(ledger.stints.map((stint) => stint.card)).size;
 		return {
 			number: ledger.number,
 			byCards: cards ? over.length / cards : null,
@@ -93,22 +99,23 @@ export function carryOver(
 			broughtSize,
 		};
 	});
-	const needed = ([1, 2, 3, 4] as const).map((n) => ({
-		sprints: n,
-		cards: [...lives]
-			.filter(([, life]) => life.last === 'done' && (n < 4 ? life.sprints.size === n : life.sprints.size > 3))
-			.map(([card]) => card),
-	}));
-	const chronic = [...lives]
-		.filter(([, life]) => life.carried >= 2)
-		.map(([card, life]) => ({
-			card,
-			carried: life.carried,
-			sprints: life.sprints.size,
-			done: life.last === 'done',
-		}))
-		.sort((a, b) => b.carried - a.carried || (a.card < b.card ? -1 : 1));
+	const needed = ([1, 2, 3, 4] as const).map((n) => ({ sprints: n, cards: [] as string[] }));
+	const chronic: CarryOver['chronic'] = [];
+	for (const [card, { sprints: times, carried, last }] of lives) {
+		const done = last === 'done';
+		if (done) needed[Math.min(times, 4) - 1]!.cards.push(card);
+		if (carried >= 2) chronic.push({ card, carried, sprints: times, done });
+	}
+	chronic.sort((a, b) => b.carried - a.carried || (a.card < b.card ? -1 : 1));
 	return { sprints, reasons: reasonsOf(ledgers, said), needed, chronic };
+}
+
+/** In how many sprints a card was, the last of them by its place among all, how often it was carried, and how it ended last. */
+interface Life {
+	sprints: number;
+	place: number;
+	carried: number;
+	last: Outcome | null;
 }
 
 /** Whether what was left of a card went over into a later sprint: carried, or split off to another card. */

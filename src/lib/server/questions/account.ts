@@ -16,7 +16,9 @@ import { hoursOn } from '../../../core/capacity/hours.ts';
 import { tidy } from '../../../core/sums.ts';
 import { wholeNames } from '../../../core/words.ts';
 import { dayAsked, rangeWithin } from '../asked.ts';
+import { LEFT_ON, WORKED_ON } from './initiatives.ts';
 import { TITLE_TO } from './titles.ts';
+import { columnwise } from '../../columnwise.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
@@ -71,14 +73,12 @@ export async function accountPage(
 				from card c
 				join board b on b.id = c.board_id and b.team_id = $1
 				join board_right r on r.board_id = b.id and r.person_id = $2
-				left join sprint s on s.id = c.sprint_id and s.closed_at is null
-				where s.id is not null or exists (
-					select from time_entry where card_id = c.id and day between $3 and $4 and withdrawn_at is null)) as titles,
-				(select coalesce(json_object_agg(i.id, json_build_object('name', i.name, 'budget', i.budget_hours, 'worked', (
-						select coalesce(sum(t.hours), 0) from time_entry t join card c on c.id = t.card_id
-						where c.initiative_id = i.id and t.withdrawn_at is null),
-					'left', (select coalesce(sum(c."left"), 0) from card c join board u on u.id = c.board_id and u.unit = 'hours'
-						where c.initiative_id = i.id and c.archived_at is null))), '{}')
+				where c.id = any(array(
+					select card_id from time_entry where day between $3 and $4 and withdrawn_at is null
+					union
+					select k.id from sprint s join card k on k.sprint_id = s.id where s.closed_at is null))) as titles,
+				(select coalesce(json_object_agg(i.id, json_build_object('name', i.name, 'budget', i.budget_hours, 'worked', ${WORKED_ON('i.id')},
+					'left', ${LEFT_ON('i.id')})), '{}')
 				from initiative i
 				join board b on b.id = i.board_id and b.team_id = $1 and b.unit = 'hours'
 				join board_right r on r.board_id = b.id and r.person_id = $2
@@ -123,8 +123,12 @@ export async function accountPage(
 		before: { from: dayText(before.from), to: dayText(before.to) },
 		by,
 		account: {
-			...found,
-			lines: called(found.lines, by, { person: about.people, board: boards, initiative: initiatives }),
+			total: behind(found.total),
+			lines: called(found.lines.map(behind), by, {
+				person: about.people,
+				board: boards,
+				initiative: initiatives,
+			}),
 		},
 		use: about.people.flatMap(({ id, name, gone }) => {
 			const hoursTo = (last: Day) => {
@@ -148,8 +152,8 @@ export async function accountPage(
 					placed: held,
 					plannedOf,
 					planned: useOf(held, plannedOf),
-					workedCards: line?.cards ?? [],
-					placedCards,
+					workedCards: columnwise(line?.cards ?? []),
+					placedCards: columnwise(placedCards),
 				},
 			];
 		}),
@@ -158,6 +162,9 @@ export async function accountPage(
 		budgets,
 	};
 }
+
+/** A line with the cards behind it as they travel. */
+const behind = <L extends AccountLine>(line: L): L => ({ ...line, cards: columnwise(line.cards) });
 
 interface Called {
 	id: string;
@@ -223,8 +230,11 @@ function shared(
 	const placed = new Map<string, { card: string; hours: number }[]>();
 	for (const { card, left, owners: all } of cards) {
 		const owners = all.filter((owner) => team.has(owner));
-		for (const owner of owners)
-			placed.set(owner, [...(placed.get(owner) ?? []), { card, hours: left / owners.length }]);
+		for (const owner of owners) {
+			const list = placed.get(owner) ?? [];
+			list.push({ card, hours: left / owners.length });
+			placed.set(owner, list);
+		}
 	}
 	return placed;
 }
@@ -239,24 +249,37 @@ function worked(
 	withCost: boolean,
 ): Promise<Worked[]> {
 	return rows<Worked>(
-		`select case when t.day < $4 then 'before' else 'now' end as span, p.id as person, b.id as board,
-			b.key || '-' || c.number as card, to_char(t.day, 'YYYY-MM') as month, s.number as sprint, c.initiative_id as initiative, c.type,
-			array(select l.name from card_label k join label l on l.id = k.label_id where k.card_id = c.id) as labels,
-			sum(t.hours) as hours, coalesce(sum(t.hours) filter (where t.billable), 0) as billable,
-			case when $6 then coalesce(sum(t.hours * h.rate), 0) end as cost,
-			case when $6 then coalesce(sum(t.hours) filter (where h.rate is null), 0) else 0 end as unrated
-		from time_entry t
-		join card c on c.id = t.card_id
-		join board b on b.id = c.board_id and b.team_id = $1
-		join board_right r on r.board_id = b.id and r.person_id = $2
-		join person p on p.id = t.person_id
-		left join sprint s on s.id = t.sprint_id
-		left join lateral (
-			select rate from hourly_rate where team_id = $1 and person_id = t.person_id and from_day <= t.day
-			order by from_day desc limit 1
-		) h on $6
-		where t.withdrawn_at is null and t.day between $3 and $5
-		group by 1, 2, 3, 4, 5, 6, 7, 8, c.id`,
+		`with sums as materialized (
+			select case when t.day < $4 then 'before' else 'now' end as span, t.person_id, t.card_id, t.sprint_id,
+				to_char(t.day, 'YYYY-MM') as month, sum(t.hours) as hours, coalesce(sum(t.hours) filter (where t.billable), 0) as billable,
+				case when $6 then coalesce(sum(t.hours * h.rate), 0) end as cost,
+				case when $6 then coalesce(sum(t.hours) filter (where h.rate is null), 0) else 0 end as unrated
+			from time_entry t
+			left join lateral (
+				select rate from hourly_rate where team_id = $1 and person_id = t.person_id and from_day <= t.day
+				order by from_day desc limit 1
+			) h on $6
+			where t.withdrawn_at is null and t.day between $3 and $5
+			group by 1, 2, 3, 4, 5
+		), cards as materialized (
+			select c.id, b.id as board, b.key || '-' || c.number as key, c.initiative_id, c.type
+			from card c
+			join board b on b.id = c.board_id and b.team_id = $1
+			join board_right r on r.board_id = b.id and r.person_id = $2
+			where c.id = any(array(select card_id from sums))
+		), labels as materialized (
+			select k.card_id, array_agg(l.name) as names
+			from card_label k
+			join label l on l.id = k.label_id
+			where k.card_id = any(array(select card_id from sums))
+			group by 1
+		)
+		select m.span, m.person_id as person, c.board, c.key as card, m.month, s.number as sprint, c.initiative_id as initiative,
+			c.type, coalesce(l.names, '{}') as labels, m.hours, m.billable, m.cost, m.unrated
+		from sums m
+		join cards c on c.id = m.card_id
+		left join labels l on l.card_id = m.card_id
+		left join sprint s on s.id = m.sprint_id`,
 		[team, person.id, dayText(before), dayText(from), dayText(to), withCost],
 		'account-worked',
 	);

@@ -29,6 +29,15 @@ interface Row extends Omit<InitiativeFigures, 'parts' | 'cards' | 'finished' | '
 	finished: { day: string; cards: number }[];
 }
 
+/** All hours that were ever worked on an initiative, in SQL: by way of its cards, however much was worked on others. */
+export const WORKED_ON = (initiative: string) => `(select coalesce(sum(hours), 0) from time_entry
+	where withdrawn_at is null and card_id = any(array(select id from card where initiative_id = ${initiative})))`;
+
+/** All that is left of an initiative on boards in hours, in SQL. */
+export const LEFT_ON = (initiative: string) => `(select coalesce(sum(k."left"), 0) from card k
+	join board u on u.id = k.board_id and u.unit = 'hours'
+	where k.initiative_id = ${initiative} and k.archived_at is null)`;
+
 /** Cards that count: parents are the sums of their parts, and what was put away undone is gone. */
 export const COUNTS = `(c.archived_at is null or c.clock = 'done')
 	and not exists (select from card k where k.parent_id = c.id and k.archived_at is null)`;

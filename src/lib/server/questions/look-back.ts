@@ -1,16 +1,13 @@
 import type { BehindCard, FIGURES, LookBackPage } from '../../../core/pages/look-back.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
-import { closedSprints } from '../../../core/capacity/past.ts';
-import { learn, PERSON_DAY } from '../../../core/capacity/promise.ts';
+import { learn, PERSON_DAY, type ClosedSprint } from '../../../core/capacity/promise.ts';
 import { carryOver, type CarryOver, type Unfinished } from '../../../core/sprint/carry-over.ts';
 import { type Reason } from '../../../core/events/reasons.ts';
 import type { Ledger } from '../../../core/sprint/ledger.ts';
 import { velocity } from '../../../core/sprint/velocity.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
-import { now } from '../time.ts';
-import { accountsOf } from './fold.ts';
-import { boardFile } from './history.ts';
+import { boardPast, ofThePast } from './past.ts';
 import { titlesOf } from './titles.ts';
 
 /** What settling said of the cards of a board, and the cards that splitting one at a close has made. */
@@ -51,11 +48,7 @@ async function saidAtTheEnd(head: BoardHead): Promise<{
 }
 
 /** What a sprint could promise when it started, in the board's unit; null where nothing said so. */
-export function promiseAtStart(
-	head: BoardHead,
-	closed: readonly ReturnType<typeof closedSprints>[number][],
-	number: number,
-): number | null {
+function promiseAtStart(head: BoardHead, closed: readonly ClosedSprint[], number: number): number | null {
 	const sprint = head.sprints.find((known) => known.number === number);
 	if (!sprint?.startedAt || sprint.raw === null || head.unit === 'none') return null;
 	if (head.unit === 'hours')
@@ -66,37 +59,38 @@ export function promiseAtStart(
 	return perDay === null ? null : (perDay * sprint.raw) / PERSON_DAY;
 }
 
-/** The closed sprints of a board, in the order of their closing, with what carrying over cost them. */
-async function past(head: BoardHead) {
-	const file = boardFile(head);
-	const [{ said, rests }, accounts] = await Promise.all([saidAtTheEnd(head), accountsOf(head)]);
-	const { ledgers } = accounts;
-	const byNumber = new Map(ledgers.map((ledger) => [ledger.number, ledger]));
-	const raw = new Map(head.sprints.map((sprint) => [sprint.number, sprint.raw ?? 0]));
-	const closed = closedSprints(file, ledgers, raw, now().getTime());
-	const inOrder = closed.map(({ number }) => byNumber.get(number)!);
+/** The closed sprints of a board, in the order of their closing: how fast they went, and what carrying over cost them. */
+const closedOf = ofThePast(async (head, { accounts }) => {
+	const [{ said, rests }, { closed }] = await Promise.all([saidAtTheEnd(head), boardPast(head)]);
+	const byNumber = new Map(accounts.ledgers.map((ledger) => [ledger.number, ledger]));
+	const ledgers = closed.map(({ number }) => byNumber.get(number)!);
 	const promises = new Map(closed.map(({ number }) => [number, promiseAtStart(head, closed, number)]));
-	return { closed, ledgers, inOrder, promises, over: carryOver(inOrder, said, promises, rests) };
-}
+	return {
+		closed,
+		promises,
+		ledgers,
+		velocity: velocity(ledgers),
+		over: carryOver(ledgers, said, promises, rests),
+	};
+});
 
 /** How the closed sprints of a board went: velocity, reliability, carry-over and its reasons. */
 export async function lookBack(head: BoardHead): Promise<LookBackPage> {
-	const { closed, ledgers, inOrder, promises, over } = await past(head);
+	const { closed, velocity: speed, promises, over } = await closedOf(head);
 	const titles = await titlesOf(
 		head,
 		over.chronic.map((one) => one.card),
 	);
-	const running = ledgers.find((ledger) => !closed.some((one) => one.number === ledger.number));
 	return {
 		closed: closed.map((sprint) => ({ ...sprint, promise: promises.get(sprint.number) ?? null })),
-		velocity: velocity(inOrder),
+		velocity: speed,
 		carryOver: {
 			sprints: over.sprints.map(({ cards: _cards, brought: _brought, ...figures }) => figures),
 			reasons: over.reasons.map(({ cards: _cards, ...figures }) => figures),
 			needed: over.needed.map(({ sprints, cards }) => ({ sprints, cards: cards.length })),
 			chronic: over.chronic.map((one) => ({ ...one, title: titles[one.card] ?? '' })),
 		},
-		running: running?.number ?? null,
+		running: head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt)?.number ?? null,
 	};
 }
 
@@ -110,8 +104,8 @@ export async function lookBackCards(
 	of: (typeof FIGURES)[number],
 	which: string,
 ): Promise<BehindCard[]> {
-	const { inOrder, over } = await past(head);
-	const found = cardsOf(inOrder, over, of, which);
+	const { ledgers, over } = await closedOf(head);
+	const found = cardsOf(ledgers, over, of, which);
 	if (!found) throw notFound('figure');
 	const titles = await titlesOf(
 		head,

@@ -14,21 +14,42 @@ export interface BoardPast {
 	past: Past;
 }
 
-/** What was learned, by board: it stands until a sprint starts or closes, or a done card's hours or size change. */
-const learnt = new LRUCache<string, { past: number; fold: BoardFold; raw: string; answer: BoardPast }>({
-	max: 30,
-});
+/**
+ * A question of a board's closed sprints, whose answer is remembered: it stands until a sprint starts or closes, or a
+ * done card's hours or size change.
+ * @param make finds the answer; what it waits for comes after the fold was read
+ */
+export function ofThePast<T>(
+	make: (head: BoardHead, fold: BoardFold) => T | Promise<T>,
+): (head: BoardHead) => Promise<T> {
+	const known = new LRUCache<string, { fold: BoardFold; past: number; frozen: string; answer: Promise<T> }>({
+		max: 30,
+	});
+	return async (head) => {
+		const fold = await boardFold(head);
+		const { past } = fold.accounts;
+		const frozen = JSON.stringify(
+			head.sprints.map(({ number, raw, focus, keepBack, startedAt, closedAt }) => [
+				number,
+				raw,
+				focus,
+				keepBack,
+				startedAt,
+				closedAt,
+			]),
+		);
+		const before = known.get(head.id);
+		if (before?.fold === fold && before.past === past && before.frozen === frozen) return before.answer;
+		const answer = Promise.resolve(make(head, fold));
+		known.set(head.id, { fold, past, frozen, answer });
+		answer.catch(() => known.delete(head.id));
+		return answer;
+	};
+}
 
 /** What the closed sprints of a board taught it: focus, keep-back, velocity, and how cards turn out. */
-export async function boardPast(head: BoardHead): Promise<BoardPast> {
-	const fold = await boardFold(head);
+export const boardPast = ofThePast((head, { accounts: { ledgers, cards } }): BoardPast => {
 	const raw = new Map(head.sprints.map((sprint) => [sprint.number, sprint.raw ?? 0]));
-	const frozen = JSON.stringify([...raw]);
-	const known = learnt.get(head.id);
-	if (known?.fold === fold && known.past === fold.accounts.past && known.raw === frozen) return known.answer;
-	const { ledgers, cards } = fold.accounts;
 	const closed = closedSprints(boardFile(head), ledgers, raw, now().getTime());
-	const answer = { closed, learned: learn(closed), past: pastOf(closed, ledgers, cards) };
-	learnt.set(head.id, { past: fold.accounts.past, fold, raw: frozen, answer });
-	return answer;
-}
+	return { closed, learned: learn(closed), past: pastOf(closed, ledgers, cards) };
+});

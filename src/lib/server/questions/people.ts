@@ -1,33 +1,22 @@
 import type { PeoplePage, PersonHours } from '../../../core/pages/plan.ts';
-import type { BoardHead } from '../../../core/pages/board.ts';
+import type { BoardHead, CardView } from '../../../core/pages/board.ts';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { shareOn } from '../../../core/capacity/hours.ts';
+import type { Learned } from '../../../core/capacity/promise.ts';
 import { personWeeks, type WeekBoard } from '../../../core/capacity/weeks.ts';
 import { isId } from '../asked.ts';
-import { TITLE_TO } from './titles.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
 import { boardHeads } from './board-head.ts';
+import { openCardsOf } from './open-cards.ts';
 import { boardPast } from './past.ts';
 import { daysOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
 
 const WEEKS = 8;
-
-interface OpenCard {
-	board: string;
-	card: string;
-	title: string;
-	number: number;
-	left: number;
-	sprint: number | null;
-	unplanned: boolean;
-	column: boolean;
-	owners: string[];
-}
 
 /**
  * The people of a team and their coming eight weeks over all of its boards.
@@ -43,8 +32,6 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 		slugs: string[];
 		people: Omit<PersonHours, 'shares'>[];
 		holidays: { day: string; name: string }[];
-		cards: OpenCard[];
-		labels: string[];
 	}>(
 		`select t.id, t.name, t.time_zone as zone, me.role,
 			array(select b.slug from board b join board_right r on r.board_id = b.id and r.person_id = $2
@@ -62,16 +49,7 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 			join person p on p.id = m.person_id
 			where m.team_id = t.id and m.left_at is null) as people,
 			(select coalesce(json_agg(json_build_object('day', day, 'name', name) order by day), '[]')
-			from holiday where team_id = t.id and withdrawn_at is null) as holidays,
-			(select coalesce(json_agg(json_build_object('board', b.id, 'card', b.key || '-' || c.number, 'title', ${TITLE_TO('$2')}, 'number', c.number,
-				'left', c."left", 'sprint', s.number, 'unplanned', c.unplanned, 'column', c.column_id is not null,
-				'owners', array(select o.person_id::text from card_owner o where o.card_id = c.id)) order by b.position, c.rank), '[]')
-			from card c
-			join board b on b.id = c.board_id and b.team_id = t.id and b.away_at is null
-			join board_right r on r.board_id = b.id and r.person_id = $2
-			left join sprint s on s.id = c.sprint_id
-			where c.archived_at is null and c.clock <> 'done' and (c.column_id is not null or s.closed_at is null and s.id is not null)
-				and exists (select from card_owner o where o.card_id = c.id)) as cards
+			from holiday where team_id = t.id and withdrawn_at is null) as holidays
 		from team t
 		join membership me on me.team_id = t.id and me.person_id = $2 and me.left_at is null
 		where t.id = $1`,
@@ -81,8 +59,16 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 	if (!found) throw notFound('team');
 	const today = zoneOf(found.zone).day(now().getTime());
 	const [rota, heads] = await Promise.all([rotaOf(team), boardHeads(person, found.slugs)]);
-	const pasts = await Promise.all(heads.map((head) => boardPast(head)));
-	const boards = heads.map((head, i) => weekBoard(head, pasts[i]!, found.cards));
+	const owned: Owned[] = await Promise.all(
+		heads.map(async (head) => {
+			const [{ learned }, { cards }] = await Promise.all([
+				boardPast(head),
+				openCardsOf(head, (card) => card.owners.length > 0 && (card.column !== null || card.sprint !== null)),
+			]);
+			return { head, learned, cards };
+		}),
+	);
+	const boards = owned.map(weekBoard);
 	const working = found.people.filter((one) => one.role !== 'viewer');
 	const weeks = personWeeks(
 		rota,
@@ -91,6 +77,7 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 		today,
 		WEEKS,
 	);
+	const named = new Set(weeks.flatMap((week) => week.cards.map(({ card }) => card)));
 	return {
 		team: { id: found.id, name: found.name },
 		today: dayText(today),
@@ -112,24 +99,31 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 		weeks: weeks.map((week) => ({ ...week, monday: dayText(week.monday) })),
 		holidays: found.holidays,
 		titles: Object.fromEntries(
-			found.cards.map((card) => [
-				card.card,
-				{
-					title: card.title,
-					number: card.number,
-					slug: heads.find((head) => head.id === card.board)!.slug,
-				},
-			]),
+			owned.flatMap(({ head: { key, slug }, cards }) =>
+				cards.flatMap(({ number, title }) => {
+					const card = `${key}-${number}`;
+					return named.has(card) ? [[card, { title, number, slug }]] : [];
+				}),
+			),
 		),
 	};
 }
 
-function weekBoard(
-	head: BoardHead,
-	{ learned }: Awaited<ReturnType<typeof boardPast>>,
-	cards: readonly OpenCard[],
-): WeekBoard {
-	const own = cards.filter((card) => card.board === head.id);
+interface Owned {
+	head: BoardHead;
+	learned: Learned;
+	/** Its unfinished cards that are somebody's and stand in a column or on a sprint's list. */
+	cards: CardView[];
+}
+
+function weekBoard({ head, learned, cards }: Owned): WeekBoard {
+	const planned = (of: (card: CardView) => boolean) =>
+		cards.filter(of).map(({ number, left, owners, unplanned }) => ({
+			card: `${head.key}-${number}`,
+			left,
+			owners,
+			unplanned,
+		}));
 	return {
 		id: head.id,
 		unit: head.unit,
@@ -149,9 +143,9 @@ function weekBoard(
 								to: Math.max(days.to, parseDay(sprint.starts)!),
 								focus: sprint.focus,
 								keepBack: sprint.keepBack,
-								cards: own.filter((card) => card.sprint === sprint.number),
+								cards: planned((card) => card.sprint === sprint.number),
 							};
 						}),
-		inHand: head.sprintDays === null ? own.filter((card) => card.column) : [],
+		inHand: head.sprintDays === null ? planned((card) => card.column !== null) : [],
 	};
 }

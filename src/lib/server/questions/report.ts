@@ -2,20 +2,23 @@ import { fsum } from 'd3-array';
 import type { ReportPage, ScopeChange } from '../../../core/pages/look-back.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
 import { sprintCards, sprintOdds, sprintParts } from '../../../core/board/odds.ts';
+import type { Instant } from '../../../core/calendar/zone.ts';
 import type { Reason } from '../../../core/events/reasons.ts';
 import { follow } from '../../../core/sprint/follow.ts';
-import type { Ledger } from '../../../core/sprint/ledger.ts';
+import type { CardAmount, Ledger, Move } from '../../../core/sprint/ledger.ts';
 import type { Decision } from '../../../core/sprint/settle.ts';
+import { columnwise } from '../../columnwise.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import { now } from '../time.ts';
 import { agreedOf } from './agreed.ts';
 import { accountsOf } from './fold.ts';
 import { boardFile } from './history.ts';
+import { LEFT_ON } from './initiatives.ts';
 import { planPage } from './plan.ts';
 import { dayHoursOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
-import { titlesOf } from './titles.ts';
+import { titlesOf, TITLE_TO } from './titles.ts';
 
 interface Found {
 	goalMet: ReportPage['goalMet'];
@@ -24,7 +27,10 @@ interface Found {
 	worked: Record<string, ReportPage['use'][number]['cards']>;
 	said: [card: number, reason: Reason, words: string, decision: Decision, left: number][];
 	doers: [card: number, at: number, who: string | null][];
-	budgets: ReportPage['budgets'];
+	budgets: (Omit<ReportPage['budgets'][number], 'cards'> & {
+		/** Those of other boards with their titles. */
+		cards: (CardAmount & { title: string | null })[];
+	})[];
 }
 
 /**
@@ -36,21 +42,27 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 	const sprint = started.find((known) => known.number === number);
 	if (!sprint) throw notFound('report');
 	const running = !sprint.closedAt;
-	const [found, accounts, rota, plan, retrospective] = await Promise.all([
-		ask(head, number),
-		accountsOf(head),
+	const accounts = await accountsOf(head);
+	const ledger = accounts.ledgers.find((one) => one.number === number)!;
+	const changes = ledger.moves.filter(({ kind, amount }) => kind !== 'burned' && amount !== 0);
+	const [found, rota, plan, retrospective] = await Promise.all([
+		ask(
+			head,
+			number,
+			changes.map((change) => change.at),
+		),
 		rotaOf(head.teamId),
 		running && head.unit === 'hours' ? planPage(head, number) : null,
 		agreedOf(head, number),
 	]);
 	const at = now().getTime();
 	const file = boardFile(head);
-	const ledger = accounts.ledgers.find((one) => one.number === number)!;
 	const { from, to, hours } = dayHoursOf(head, rota, number);
 	const dates = { from, to, startedAt: Date.parse(sprint.startedAt!), closedAt: instant(sprint.closedAt) };
+	const spent = found.budgets.flatMap(({ cards }) => cards);
 	const named = [
 		...ledger.stints.map((stint) => stint.card),
-		...found.budgets.flatMap((budget) => budget.cards.map(({ card }) => card)),
+		...spent.flatMap(({ card, title }) => (title === null ? card : [])),
 	];
 	const place = started.indexOf(sprint);
 	return {
@@ -58,28 +70,38 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 		goalMet: found.goalMet,
 		goalWords: found.goalWords,
 		closed: !running,
-		ledger,
-		finished: ledger.stints.filter(
-			({ card, outcome }) =>
-				outcome === 'done' || (running && outcome === null && accounts.cards.get(card)!.done),
+		ledger: { ...ledger, stints: columnwise(ledger.stints), moves: columnwise(ledger.moves) },
+		finished: columnwise(
+			ledger.stints.filter(
+				({ card, outcome }) =>
+					outcome === 'done' || (running && outcome === null && accounts.cards.get(card)!.done),
+			),
 		),
 		following: follow(file.zone, dates, ledger, hours, at),
-		scope: scopeOf(head, ledger, found.doers),
-		unfinished: found.said.map(([card, reason, words, decision, left]) => ({
-			sprint: number,
-			card: `${head.key}-${card}`,
-			reason,
-			words,
-			decision,
-			left,
-		})),
+		scope: columnwise(scopeOf(head, changes, found.doers)),
+		unfinished: columnwise(
+			found.said.map(([card, reason, words, decision, left]) => ({
+				sprint: number,
+				card: `${head.key}-${card}`,
+				reason,
+				words,
+				decision,
+				left,
+			})),
+		),
 		surprises: surprisesOf(sprint, ledger, head.unit),
 		use: useOf(head, found),
-		budgets: found.budgets,
+		budgets: found.budgets.map((budget) => ({
+			...budget,
+			cards: columnwise(budget.cards.map(({ card, amount }) => ({ card, amount }))),
+		})),
 		odds:
 			plan &&
 			sprintOdds(head, plan, sprintParts(head, plan, sprintCards(head, plan.cards, number)), plan.cards),
-		titles: await titlesOf(head, named),
+		titles: {
+			...(await titlesOf(head, named)),
+			...Object.fromEntries(spent.flatMap(({ card, title }) => (title === null ? [] : [[card, title]]))),
+		},
 		retrospective,
 		before: started[place - 1]?.number ?? null,
 		after: started[place + 1]?.number ?? null,
@@ -88,17 +110,20 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 
 const instant = (text: string | null) => (text === null ? null : Date.parse(text));
 
-async function ask(head: BoardHead, number: number): Promise<Found> {
+/** @param changed when its scope changed: who did that is asked */
+async function ask(head: BoardHead, number: number, changed: readonly Instant[]): Promise<Found> {
 	const [found] = await rows<Found>(
 		`select s.goal_met as "goalMet", s.goal_words as "goalWords", s.raw_hours as raw,
 			(select coalesce(json_object_agg(person_id, cards), '{}') from (
 				select person_id, json_agg(json_build_object('card', $3 || '-' || number, 'amount', hours) order by hours desc, number) as cards
 				from (
-					select t.person_id, c.number, sum(t.hours) as hours
-					from time_entry t
-					join card c on c.id = t.card_id
-					where t.sprint_id = s.id and t.withdrawn_at is null
-					group by 1, 2
+					select person_id, hours, (select number from card where id = card_id) as number
+					from (
+						select person_id, card_id, sum(hours) as hours
+						from time_entry
+						where sprint_id = s.id and withdrawn_at is null
+						group by 1, 2
+					) sums
 				) each
 				group by 1
 			) t) as worked,
@@ -106,43 +131,46 @@ async function ask(head: BoardHead, number: number): Promise<Found> {
 				(e.after ->> 'left')::numeric) order by e.seq), '[]')
 			from event e
 			join card c on c.id = e.card_id
-			where e.board_id = s.board_id and e.kind = 'unfinished' and (e.after ->> 'sprint')::int = s.number
+			where e.board_id = s.board_id and e.kind = 'unfinished' and e.at = s.closed_at and (e.after ->> 'sprint')::int = s.number
 				and not exists (select from event_void v where v.board_id = e.board_id and v.seq = e.seq)) as said,
-			(select coalesce(json_agg(json_build_array(c.number, extract(epoch from e.at) * 1000, p.name)), '[]')
+			(select coalesce(json_agg(json_build_array((select number from card where id = e.card_id), extract(epoch from e.at) * 1000,
+				(select name from person where id = e.actor_id))), '[]')
 			from event e
-			join card c on c.id = e.card_id
-			left join person p on p.id = e.actor_id
-			where e.board_id = s.board_id and e.at between s.started_at and coalesce(s.closed_at, 'infinity')
+			where e.board_id = s.board_id and e.at = any($4) and e.card_id is not null
 				and e.kind in ('sprint', 'column', 'archived', 'sized', 'left', 'split')) as doers,
 			(select coalesce(json_agg(json_build_object('initiative', i.name, 'budget', i.budget_hours,
-				'worked', coalesce(w.hours, 0), 'here', coalesce(w.here, 0), 'left', (
-					select coalesce(sum("left"), 0) from card where initiative_id = i.id and archived_at is null),
-				'cards', coalesce(w.cards, '[]')) order by i.name), '[]')
+				'worked', coalesce(w.hours, 0), 'here', coalesce(w.here, 0), 'left', ${LEFT_ON('i.id')}, 'cards', coalesce(w.cards, '[]')) order by i.name), '[]')
 			from initiative i
 			left join lateral (
 				select sum(hours) as hours, sum(here) as here,
-					json_agg(json_build_object('card', $3 || '-' || number, 'amount', hours) order by hours desc, number) as cards
+					json_agg(json_build_object('card', key || '-' || number, 'amount', hours, 'title', title) order by hours desc, key, number)
+						filter (where key is not null) as cards
 				from (
-					select c.number, sum(t.hours) as hours, sum(t.hours) filter (where t.sprint_id = s.id) as here
-					from time_entry t
-					join card c on c.id = t.card_id
-					where c.initiative_id = i.id and t.withdrawn_at is null
-					group by 1
+					select hours, here, b.key, c.number, case when c.board_id <> i.board_id then ${TITLE_TO('$5')} end as title
+					from (
+						select card_id, sum(hours) as hours, sum(hours) filter (where sprint_id = s.id) as here
+						from time_entry
+						where card_id = any(array(select id from card where initiative_id = i.id)) and withdrawn_at is null
+						group by 1
+					) sums
+					join card c on c.id = sums.card_id
+					left join board_right r on r.board_id = c.board_id and r.person_id = $5
+					left join board b on b.id = r.board_id
 				) each
 			) w on true
 			where i.board_id = s.board_id and i.budget_hours is not null) as budgets
 		from sprint s
 		where s.board_id = $1 and s.number = $2`,
-		[head.id, number, head.key],
+		[head.id, number, head.key, [...new Set(changed)].map((at) => new Date(at)), head.me],
 		'report',
 	);
 	return found!;
 }
 
-function scopeOf(head: BoardHead, ledger: Ledger, doers: Found['doers']): ScopeChange[] {
+function scopeOf(head: BoardHead, changes: readonly Move[], doers: Found['doers']): ScopeChange[] {
 	const who = new Map(doers.map(([card, at, name]) => [`${head.key}-${card} ${at}`, name]));
-	return ledger.moves.flatMap(({ at, card, kind, amount }) =>
-		kind === 'burned' || amount === 0
+	return changes.flatMap(({ at, card, kind, amount }) =>
+		kind === 'burned'
 			? []
 			: [{ at: new Date(at).toISOString(), card, kind, amount, who: who.get(`${card} ${at}`) ?? null }],
 	);

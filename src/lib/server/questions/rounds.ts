@@ -183,7 +183,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 	const aside = new Map(more!.aside.map((one) => [one.finding, one]));
 	return {
 		seq: Math.min(board.seq, plan.seq),
-		findings: all.filter((one) => !aside.has(one.key)),
+		findings: columnwise(all.filter((one) => !aside.has(one.key))),
 		aside: all.flatMap((one) => {
 			const said = aside.get(one.key);
 			return said ? [{ ...one, reason: said.reason, by: said.by }] : [];

@@ -42,12 +42,13 @@ export async function settlePage(head: BoardHead, person: Person): Promise<Settl
 	]);
 	const { members, checklists, last } = found!;
 	const { seq, cards } = open;
+	const unfinished = new Set(cards.map(({ number }) => `${head.key}-${number}`));
 	const ledger = ledgers.find((one) => one.number === running?.number) ?? null;
 	return {
 		seq,
 		sprint: running?.number ?? null,
 		// How it came to be so nobody asks for here.
-		ledger: ledger && { ...ledger, moves: [] },
+		ledger: ledger && { ...ledger, stints: columnwise(ledger.stints), moves: [] },
 		cards: columnwise(cards),
 		checklists,
 		next: plan && {
@@ -63,6 +64,9 @@ export async function settlePage(head: BoardHead, person: Person): Promise<Settl
 			by: last.by,
 			undo: running ? null : last.undo,
 		},
-		titles: await titlesOf(head, ledger?.stints.map((stint) => stint.card) ?? []),
+		titles: await titlesOf(
+			head,
+			ledger?.stints.flatMap(({ card }) => (unfinished.has(card) ? [] : card)) ?? [],
+		),
 	};
 }

@@ -4,7 +4,7 @@ import { rows } from '../database.ts';
 
 /** A card's title in SQL, over `c` or another name of the table, as a person sees it. */
 export const TITLE_TO = (person: string, card = 'c') =>
-	`case when may_see(${card}, ${person}) then ${card}.title else '${PRIVATE_TITLE}' end`;
+	`case when not ${card}.private or may_see(${card}, ${person}) then ${card}.title else '${PRIVATE_TITLE}' end`;
 
 /** The titles of those cards that a page names, by their keys, as whoever looks sees them. */
 export async function titlesOf(

@@ -1,12 +1,18 @@
 <script lang="ts">
 	import { fsum } from 'd3-array';
 	import type { Unit } from '$core/pages/board';
+	import Gradual from '../frame/Gradual.svelte';
 	import { amount, count } from '../words';
 
+	interface Behind {
+		card: string;
+		amount: number | null;
+		note?: string;
+	}
 	interface Props {
 		title: string;
 		/** Cards by their keys, with what each has of the figure; null where there is nothing to say. */
-		cards: readonly { card: string; amount: number | null; note?: string }[];
+		cards: readonly Behind[];
 		titles: Record<string, string>;
 		/** What the amounts are in; left out where there are none. */
 		unit?: Unit;
@@ -22,6 +28,14 @@
 	const summed = $derived(cards.some((card) => card.amount !== null));
 </script>
 
+{#snippet row({ card, amount: part, note = '' }: Behind)}
+	<li>
+		<a href={open(card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+			><b>{card}</b> {titles[card] ?? ''}</a
+		>
+		<small>{[note, part === null ? '' : amount(part, unit)].filter(Boolean).join(' · ')}</small>
+	</li>
+{/snippet}
 <section aria-label="Cards behind the figure">
 	<div class="top">
 		<h2 tabindex="-1" {@attach take}>{title}</h2>
@@ -30,18 +44,7 @@
 	<p>{count(cards.length, 'card')}{summed ? `, ${amount(sum, unit)}` : ''}</p>
 	{#if link}<p><a class="link" href={link.href}>{link.words}</a></p>{/if}
 	<ul>
-		{#each cards as card (card.card)}
-			<li>
-				<a href={open(card.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
-					><b>{card.card}</b> {titles[card.card] ?? ''}</a
-				>
-				<small
-					>{[card.note ?? '', card.amount === null ? '' : amount(card.amount, unit)]
-						.filter(Boolean)
-						.join(' · ')}</small
-				>
-			</li>
-		{/each}
+		<Gradual list={cards} key={(one) => one.card} {row} as="li" px={32} />
 	</ul>
 </section>
 

@@ -2,6 +2,7 @@
 	import { fsum } from 'd3-array';
 	import type { Ledger, Stint } from '$core/sprint/ledger';
 	import type { Unit } from '$core/pages/board';
+	import Gradual from '../frame/Gradual.svelte';
 	import { figure } from '../words';
 
 	interface Props {
@@ -19,6 +20,22 @@
 	const exits = $derived(fsum(ledger.stints, (stint) => stint.exit));
 </script>
 
+{#snippet line(stint: Stint)}
+	<tr>
+		<th scope="row"
+			><a href={open(stint.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+				><b>{stint.card}</b> {titles[stint.card] ?? ''}</a
+			></th
+		>
+		<td>{figure(stint.entry, 2)}{stint.kind === 'added' ? ' added' : ''}</td>
+		<td>{signed(stint.resized)}</td>
+		<td>{some(stint.burned)}</td>
+		<td>{some(stint.splitOff)}</td>
+		<td>{some(stint.exit)}</td>
+		<td>{stint.worked ? `${figure(stint.worked, 2)} h` : ''}</td>
+		<td>{ended(stint)}</td>
+	</tr>
+{/snippet}
 <details>
 	<summary>The whole ledger, stint by stint</summary>
 	<div class="scroll">
@@ -36,22 +53,7 @@
 				</tr>
 			</thead>
 			<tbody>
-				{#each ledger.stints as stint (stint.card + stint.opened)}
-					<tr>
-						<th scope="row"
-							><a href={open(stint.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
-								><b>{stint.card}</b> {titles[stint.card] ?? ''}</a
-							></th
-						>
-						<td>{figure(stint.entry, 2)}{stint.kind === 'added' ? ' added' : ''}</td>
-						<td>{signed(stint.resized)}</td>
-						<td>{some(stint.burned)}</td>
-						<td>{some(stint.splitOff)}</td>
-						<td>{some(stint.exit)}</td>
-						<td>{stint.worked ? `${figure(stint.worked, 2)} h` : ''}</td>
-						<td>{ended(stint)}</td>
-					</tr>
-				{/each}
+				<Gradual list={ledger.stints} key={(stint) => stint.card + stint.opened} row={line} as="tr" px={32} />
 			</tbody>
 			<tfoot>
 				<tr>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { CardView } from '$core/pages/board';
 	import type { Finding, Remedy } from '$core/rounds/state';
+	import Gradual from '../frame/Gradual.svelte';
 	import { count } from '../words';
 	import { FINDINGS, OF_A_CARD, REMEDIES } from './words';
 
@@ -24,7 +25,10 @@
 	/** So many numbers of cards stand in the line; all of them below it. */
 	const NAMED = 12;
 	/** Cards that it names and that are finished by now: they are not on the board any more. */
-	const gone = $derived(finding.cards.filter((number) => !cards.some((card) => card.number === number)));
+	const gone = $derived.by(() => {
+		const here = new Set(cards.map((card) => card.number));
+		return finding.cards.filter((number) => !here.has(number));
+	});
 	const LINKS: Partial<Record<Remedy, string>> = $derived({
 		board: `/boards/${slug}`,
 		replenish: `/boards/${slug}/backlog`,
@@ -50,6 +54,13 @@
 	{/each}
 {/snippet}
 
+{#snippet ofOne(card: CardView)}
+	<li>
+		<a href={open(card)} data-sveltekit-noscroll data-sveltekit-keepfocus><b>{card.number}</b> {card.title}</a
+		>
+		<span class="row">{@render buttons(ofCard, card)}</span>
+	</li>
+{/snippet}
 <li class="finding s{finding.severity}">
 	<span class="kind">{FINDINGS[finding.kind]}</span>
 	<div class="says">
@@ -66,14 +77,7 @@
 						: ''}</summary
 				>
 				<ul>
-					{#each cards as card (card.id)}
-						<li>
-							<a href={open(card)} data-sveltekit-noscroll data-sveltekit-keepfocus
-								><b>{card.number}</b> {card.title}</a
-							>
-							<span class="row">{@render buttons(ofCard, card)}</span>
-						</li>
-					{/each}
+					<Gradual list={cards} key={({ id }) => id} row={ofOne} as="li" px={36} />
 					{#each gone as number (number)}<li>
 							<a href={open({ number })} data-sveltekit-noscroll data-sveltekit-keepfocus
 								><b>{number}</b> finished</a

@@ -63,14 +63,10 @@ export class SettleState {
 			if (stint.outcome === null) open.set(Number(stint.card.slice(this.board.head.key.length + 1)), stint);
 		return open;
 	});
-	readonly done = $derived(
-		new Set(
-			(this.page.ledger?.stints ?? [])
-				.filter((stint) => stint.outcome === null)
-				.map((stint) => Number(stint.card.slice(this.board.head.key.length + 1)))
-				.filter((number) => !this.cards.some((card) => card.number === number)),
-		).size,
-	);
+	readonly done = $derived.by(() => {
+		const open = new Set(this.cards.map((card) => card.number));
+		return [...this.stints.keys()].filter((number) => !open.has(number)).length;
+	});
 	readonly undecided = $derived(this.cards.filter((card) => this.missing(card) !== ''));
 	/** Both sides of the ledger, with the decisions so far. */
 	readonly sides = $derived.by(() => {

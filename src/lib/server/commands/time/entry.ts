@@ -6,6 +6,7 @@ import { FILED_EVENTS } from '../../../../core/events/kinds.ts';
 import { type HistoryEvent } from '../../../../core/flow/history.ts';
 import { sprintAccounts } from '../../../../core/sprint/accounts.ts';
 import { Problem } from '../../problem.ts';
+import { WORKED_ON } from '../../questions/initiatives.ts';
 import { pageOfInitiative } from '../page/page-of.ts';
 import { dayField } from '../../door/day-field.ts';
 import { applyDecorators } from '../../door/decorate.ts';
@@ -151,10 +152,7 @@ export async function writeTime(
 export async function tellBudget(context: BoardContext, card: CardRow, more: number): Promise<void> {
 	if (card.initiative_id === null || more <= 0) return;
 	const { rows } = await context.tx.query<{ name: string; budget: number; worked: number }>(
-		`select i.name, i.budget_hours as budget, (
-			select sum(t.hours) from card c join time_entry t on t.card_id = c.id and t.withdrawn_at is null
-			where c.initiative_id = i.id
-		) as worked
+		`select i.name, i.budget_hours as budget, ${WORKED_ON('i.id')} as worked
 		from initiative i
 		where i.id = $1 and i.budget_hours is not null`,
 		[card.initiative_id],

@@ -11,6 +11,7 @@
 	import Asking from '$lib/ui/board/Asking.svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
+	import Gradual from '$lib/ui/frame/Gradual.svelte';
 	import Part from '$lib/ui/frame/Part.svelte';
 	import Term from '$lib/ui/frame/Term.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
@@ -136,6 +137,20 @@
 	const stopped = $derived(stopping && rounds.timers.find((timer) => timer.person === stopping!.person));
 </script>
 
+{#snippet findingRow(finding: Finding)}
+	<Part name="This finding"
+		><FindingRow
+			{finding}
+			cards={cardsOf(finding)}
+			slug={head.slug}
+			team={head.teamId}
+			{mayEdit}
+			{open}
+			onremedy={(what, card) => void remedy(finding, what, card)}
+			onaside={() => (aside = finding)}
+		/></Part
+	>
+{/snippet}
 <Places board={head} here="rounds">
 	{#if !walking}<button type="button" class="plain walk" onclick={() => walk(true)}>Walk the board</button
 		>{/if}
@@ -175,20 +190,7 @@
 			<section>
 				<h2>{SEVERITIES[group.severity].name} <small>{SEVERITIES[group.severity].says}</small></h2>
 				<ul>
-					{#each group.list as finding (finding.key)}
-						<Part name="This finding"
-							><FindingRow
-								{finding}
-								cards={cardsOf(finding)}
-								slug={head.slug}
-								team={head.teamId}
-								{mayEdit}
-								{open}
-								onremedy={(what, card) => void remedy(finding, what, card)}
-								onaside={() => (aside = finding)}
-							/></Part
-						>
-					{/each}
+					<Gradual list={group.list} key={({ key }) => key} row={findingRow} as="li" px={72} />
 				</ul>
 			</section>
 		{/each}

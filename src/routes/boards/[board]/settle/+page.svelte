@@ -1,12 +1,14 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { getContext, tick, untrack } from 'svelte';
+	import type { CardView } from '$core/pages/board';
 	import { DECISIONS, type Entry } from '$core/sprint/settle';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
 	import { keys } from '$lib/ui/frame/keys.svelte';
 	import { pressed, type Does } from '$lib/ui/frame/keymap';
 	import { forPlace } from '$lib/ui/frame/place-keys';
+	import Gradual from '$lib/ui/frame/Gradual.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
@@ -49,6 +51,10 @@
 			}),
 		) * 1.06,
 	);
+	const titles = $derived({
+		...settle.page.titles,
+		...Object.fromEntries(cards.map(({ number, title }) => [`${head.key}-${number}`, title])),
+	});
 	const next = $derived(settle.page.next?.number ?? null);
 	const last = $derived(settle.page.last);
 
@@ -156,6 +162,36 @@
 </script>
 
 <svelte:window onkeydown={(event) => forPlace(event) && onkeydown(event)} />
+{#snippet cardRow(card: CardView)}
+	{@const draft = settle.draft(card)}
+	<SettleRow
+		{card}
+		stint={settle.stints.get(card.number)}
+		{draft}
+		missing={settle.missing(card)}
+		unit={head.unit}
+		carried={board.looks.carried[card.number] ?? 0}
+		{most}
+		current={card.id === current?.id}
+		picked={settle.picked.has(card.id)}
+		{mayEdit}
+		href={cardAddress(page.url, card)}
+		onhold={() => void hold(card.id)}
+		onpick={() => settle.pick(card)}
+		onsay={(change) => settle.say(card, change)}
+	/>
+	{#if draft.decision === 'split' && card.id === current?.id && mayEdit}
+		<SplitParts
+			{card}
+			{draft}
+			sprint={sprint!.number}
+			{next}
+			unit={head.unit}
+			lines={settle.page.checklists[card.id] ?? []}
+			onsay={(change) => settle.only(card, change)}
+		/>
+	{/if}
+{/snippet}
 <Places board={head} here="settle">
 	{#if sprint}<span class="also"
 			>Also <a class="link" href="/boards/{head.slug}/look-back/{sprint.number}#finished">what is done</a>
@@ -180,42 +216,20 @@
 				>What happens to it</span
 			><span>Why it was not finished</span>
 		</div>
-		{#each cards as card (card.id)}
-			{@const draft = settle.draft(card)}
-			<SettleRow
-				{card}
-				stint={settle.stints.get(card.number)}
-				{draft}
-				missing={settle.missing(card)}
-				unit={head.unit}
-				carried={board.looks.carried[card.number] ?? 0}
-				{most}
-				current={card.id === current?.id}
-				picked={settle.picked.has(card.id)}
-				{mayEdit}
-				href={cardAddress(page.url, card)}
-				onhold={() => void hold(card.id)}
-				onpick={() => settle.pick(card)}
-				onsay={(change) => settle.say(card, change)}
-			/>
-			{#if draft.decision === 'split' && card.id === current?.id && mayEdit}
-				<SplitParts
-					{card}
-					{draft}
-					sprint={sprint.number}
-					{next}
-					unit={head.unit}
-					lines={settle.page.checklists[card.id] ?? []}
-					onsay={(change) => settle.only(card, change)}
-				/>
-			{/if}
-		{/each}
+		<Gradual
+			list={cards}
+			key={({ id }) => id}
+			row={cardRow}
+			as="div"
+			px={52}
+			reach={current ? cards.indexOf(current) : -1}
+		/>
 		{#if picked}
 			<div class="behind screen-only">
 				<CardsBehind
 					title="{ENTRY_TITLES[picked.kind]}: {amount(picked.amount, head.unit)}"
 					cards={picked.cards}
-					titles={settle.page.titles}
+					{titles}
 					unit={head.unit}
 					{open}
 					onclose={() => (picked = null)}

@@ -10,6 +10,7 @@
 	import { sidesOf } from '$core/sprint/settle';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
+	import Gradual from '$lib/ui/frame/Gradual.svelte';
 	import Term from '$lib/ui/frame/Term.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
@@ -56,7 +57,10 @@
 		unit?: Unit;
 		link?: { href: string; words: string };
 	} | null>(null);
-	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
+	const open = (key: string) =>
+		key.startsWith(`${head.key}-`)
+			? cardAddress(page.url, { number: key.slice(head.key.length + 1) })
+			: `/cards/${key}`;
 	const KINDS = {
 		added: 'added',
 		resized: 're-sized',
@@ -141,6 +145,34 @@
 	{#if picked}
 		<CardsBehind {unit} {...picked} titles={report.titles} {open} onclose={() => (picked = null)} />
 	{/if}
+{/snippet}
+
+{#snippet finishedRow(stint: (typeof finished)[number])}
+	<li>
+		<a href={open(stint.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+			><b>{stint.card}</b> {report.titles[stint.card]}</a
+		><small>{amount(stint.burned, unit)}{stint.planned ? '' : ', unplanned'}</small>
+	</li>
+{/snippet}
+{#snippet unfinishedRow(one: (typeof report.unfinished)[number])}
+	<li>
+		<a href={open(one.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+			><b>{one.card}</b>
+			{report.titles[one.card]}<br /><span class="soft"
+				>{one.reason === 'other' ? one.words : REASONS[one.reason]}</span
+			></a
+		><small>{DECIDED[one.decision]}{unit === 'none' ? '' : `, ${amount(one.left, unit)}`}</small>
+	</li>
+{/snippet}
+{#snippet scopeRow(change: (typeof report.scope)[number])}
+	<li>
+		<a href={open(change.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+			><b>{change.card}</b>
+			{report.titles[change.card]}<br /><span class="soft"
+				>{momentWords(change.at, head.timeZone)}, {change.who ?? 'someone'}</span
+			></a
+		><small>{KINDS[change.kind]} {scopeAmount(change)}</small>
+	</li>
 {/snippet}
 
 <Places board={head} here="look-back">
@@ -257,25 +289,25 @@
 				<section id="finished">
 					<h2>Finished</h2>
 					{#if finished.length}<ul>
-							{#each finished as stint (stint.card + stint.opened)}<li>
-									<a href={open(stint.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
-										><b>{stint.card}</b> {report.titles[stint.card]}</a
-									><small>{amount(stint.burned, unit)}{stint.planned ? '' : ', unplanned'}</small>
-								</li>{/each}
+							<Gradual
+								list={finished}
+								key={(stint) => stint.card + stint.opened}
+								row={finishedRow}
+								as="li"
+								px={27}
+							/>
 						</ul>{:else}<p>Nothing yet.</p>{/if}
 				</section>
 				<section>
 					<h2>Not finished</h2>
 					{#if report.unfinished.length}<ul>
-							{#each report.unfinished as one (one.card)}<li>
-									<a href={open(one.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
-										><b>{one.card}</b>
-										{report.titles[one.card]}<br /><span class="soft"
-											>{one.reason === 'other' ? one.words : REASONS[one.reason]}</span
-										></a
-									><small>{DECIDED[one.decision]}{unit === 'none' ? '' : `, ${amount(one.left, unit)}`}</small
-									>
-								</li>{/each}
+							<Gradual
+								list={report.unfinished}
+								key={({ card }) => card}
+								row={unfinishedRow}
+								as="li"
+								px={48}
+							/>
 						</ul>{:else}<p>
 							{report.closed ? 'Everything was finished.' : 'Decided when it is settled.'}
 						</p>{/if}
@@ -283,14 +315,7 @@
 				<section>
 					<h2>Changes of scope</h2>
 					{#if report.scope.length}<ul>
-							{#each report.scope as change, i (i)}<li>
-									<a href={open(change.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
-										><b>{change.card}</b>
-										{report.titles[change.card]}<br /><span class="soft"
-											>{momentWords(change.at, head.timeZone)}, {change.who ?? 'someone'}</span
-										></a
-									><small>{KINDS[change.kind]} {scopeAmount(change)}</small>
-								</li>{/each}
+							<Gradual list={report.scope} key={(_, place) => place} row={scopeRow} as="li" px={48} />
 						</ul>{:else}<p>Its scope never changed.</p>{/if}
 				</section>
 				<section>
