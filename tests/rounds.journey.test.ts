@@ -248,3 +248,30 @@ test('a sprint past its end says so on every place of its board until it is sett
 	quiet();
 	await context.close();
 });
+
+test('of very many findings the first are drawn, the rest as somebody comes to them, and on paper all', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', ROUNDS);
+	const [lead] = (await db.query(`select id, name, initials, email from person where name = 'Ines Okoro'`))
+		.rows;
+	const [board] = (await db.query(`select id from board where slug = 'tidewatch'`)).rows;
+	const cards = Array.from({ length: 90 }, (_, i) => ({ title: `Overdue ${i + 1}`, due: '2026-11-10' }));
+	await command({ ...lead, scope: 'write' }, 'AddCards', { board: board.id, cards });
+	const all = page.getByText(/\d\d\s+things\s+need\s+somebody/);
+	const said = Number((await all.innerText()).split(/\s/)[0]);
+	assert.ok(said > 90);
+	const drawn = () => page.locator('li.finding').count();
+	const first = await drawn();
+	assert.ok(first < said, `${first} of ${said} drawn`);
+	await accessible(page);
+	await tidy(page);
+	await page.locator('.page').evaluate((list) => list.scrollTo(0, list.scrollHeight));
+	await page.waitForFunction((before) => document.querySelectorAll('li.finding').length > before, first);
+	assert.ok((await drawn()) > first);
+	await page.reload();
+	await awake(page);
+	assert.equal(await drawn(), first);
+	await page.evaluate(() => dispatchEvent(new Event('beforeprint')));
+	assert.equal(await drawn(), said);
+	quiet();
+	await context.close();
+});
