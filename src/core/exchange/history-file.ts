@@ -1,7 +1,7 @@
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { FILED_EVENTS, type FiledEvent } from '../events/kinds.ts';
-import { inOrder, type HistoryEvent } from '../flow/history.ts';
+import { History, type HistoryEvent } from '../flow/history.ts';
 import type { BoardFile } from '../sprint/board.ts';
 import { instantText, parseInstant } from '../calendar/instant.ts';
 
@@ -15,56 +15,73 @@ export interface LineError {
 	reason: string;
 }
 
-type ReadHistory = { ok: true; events: HistoryEvent[] } | { ok: false; errors: LineError[] };
+type ReadHistory = { ok: true; events: History } | { ok: false; errors: LineError[] };
 
 /**
  * Reads a history file (CSV, RFC 4180, UTF-8) against its board. Either every line can be read, and the events come
  * back in time order, or all lines that cannot be read are named and there are no events.
+ * @param text the whole, or piece by piece: a very long one need not be held as a whole
  */
-export function readHistory(text: string, board: BoardFile): ReadHistory {
+export function readHistory(text: string | Iterable<string>, board: BoardFile): ReadHistory {
 	const errors: LineError[] = [];
-	const events: HistoryEvent[] = [];
+	const events = new History();
 	const check = checker(board);
 	let header = false;
-	const end = eachRecord(text, (record, line) => {
+	const end = eachRecord(typeof text === 'string' ? [text] : text, (record, line) => {
 		if (!header && line === 1) header = record.join() === HEADER.join();
 		else if (header && (record.length > 1 || record[0]!.trim())) {
 			const event = check(record);
 			if (typeof event === 'string') errors.push({ line, reason: event });
-			else events.push(event);
+			else events.add(event);
 		}
 	});
 	if (!header) return { ok: false, errors: [{ line: 1, reason: `the header must be ${HEADER.join(',')}` }] };
 	if (end.open !== null) errors.push({ line: end.open, reason: 'a quote is opened and never closed' });
 	if (errors.length) return { ok: false, errors };
-	return { ok: true, events: inOrder(events) };
+	return { ok: true, events };
 }
 
 /** Characters that are parsed at once: a long history is never held as records as a whole. */
 const PIECE = 1 << 16;
+
+/** A text cut after ends of lines into pieces that can be parsed; lines end alike in all of them. */
+function* wholeLines(text: Iterable<string>): Generator<{ piece: string; last: boolean }> {
+	const alike = (piece: string) => piece.replace(/\r\n?/g, '\n');
+	let rest = '';
+	for (const more of text) {
+		rest += more;
+		for (let cut; (cut = rest.indexOf('\n', PIECE)) >= 0; rest = rest.slice(cut + 1))
+			yield { piece: alike(rest.slice(0, cut + 1)), last: false };
+	}
+	yield { piece: alike(rest), last: true };
+}
 
 /**
  * Gives each record of a CSV text with the line on which it starts, in their order; an empty line is a record of one
  * empty field.
  * @returns open is the line of the record whose quote is never closed; null when there is none
  */
-function eachRecord(text: string, take: (record: string[], line: number) => void): { open: number | null } {
-	const whole = text.replace(/\r\n?/g, '\n');
+function eachRecord(
+	text: Iterable<string>,
+	take: (record: string[], line: number) => void,
+): { open: number | null } {
 	let line = 1;
-	for (let from = 0, size = PIECE; from < whole.length;) {
-		const cut = whole.indexOf('\n', from + size);
-		const until = cut < 0 ? whole.length : cut + 1;
+	let bom = true;
+	/** What ended inside quotes, and how much of it was tried: it is read again once there is twice as much. */
+	let [begun, tried] = ['', 0];
+	for (const { piece, last } of wholeLines(text)) {
+		begun += piece;
+		if (begun.length < 2 * tried && !last) continue;
 		let open = false;
-		const records: string[][] = parse(whole.slice(from, until), {
-			bom: from === 0,
+		const records: string[][] = parse(begun, {
+			bom,
 			relax_column_count: true,
 			relax_quotes: true,
 			skip_records_with_error: true,
 			on_skip: () => void (open = true),
 		});
-		// A piece that ends inside quotes is read again as part of a longer one.
-		if (open && until < whole.length) {
-			size *= 2;
+		if (open && !last) {
+			tried = begun.length;
 			continue;
 		}
 		for (const record of records) {
@@ -73,8 +90,7 @@ function eachRecord(text: string, take: (record: string[], line: number) => void
 			for (const field of record) if (field.includes('\n')) line += field.split('\n').length - 1;
 		}
 		if (open) return { open: line };
-		from = until;
-		size = PIECE;
+		[begun, tried, bom] = ['', 0, false];
 	}
 	return { open: null };
 }

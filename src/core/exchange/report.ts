@@ -30,7 +30,7 @@ export interface Report extends FlowReport {
  */
 export function report(
 	board: BoardFile,
-	events: readonly HistoryEvent[],
+	events: Iterable<HistoryEvent>,
 	asOf: Instant,
 	from?: Day,
 	to?: Day,

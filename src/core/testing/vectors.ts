@@ -26,7 +26,7 @@ export function readVector(name: string) {
 	assert.ok(history.ok);
 	return {
 		board: board.value,
-		events: history.events,
+		events: [...history.events],
 		expected: JSON.parse(vectorFile(`${name}/report.json`)),
 	};
 }
