@@ -12,9 +12,12 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 
 export type Tx = pg.PoolClient;
 
-/** No wait on the database is without an end: what takes longer is refused in words, and can be tried again. */
+/**
+ * No wait on the database is without an end: what takes longer is refused in words, and can be tried again. A statement
+ * with a name is planned once a connection: to plan one of ours anew costs more than to run it.
+ */
 const SETTINGS =
-	'-c timezone=UTC -c jit=off -c lock_timeout=8s -c statement_timeout=60s -c idle_in_transaction_session_timeout=30s';
+	'-c timezone=UTC -c jit=off -c plan_cache_mode=force_generic_plan -c lock_timeout=8s -c statement_timeout=60s -c idle_in_transaction_session_timeout=30s';
 const CONNECT_MS = 8000;
 
 /** A read replica that is not reached or does not answer in so long is not waited for: the database itself is asked. */

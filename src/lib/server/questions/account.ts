@@ -239,8 +239,29 @@ function shared(
 	return placed;
 }
 
-/** The facts of an account, summed in the database over all that nobody asks apart. Cost is for leads only. */
-function worked(
+interface Sums {
+	sums: [
+		span: Worked['span'],
+		person: string,
+		card: string,
+		sprint: string | null,
+		month: string,
+		hours: number,
+		billable: number,
+		cost: number | null,
+		unrated: number,
+	][];
+	/** By their ids, those that may be seen. */
+	cards: Record<string, [board: string, key: string, initiative: string | null, type: string]>;
+	labels: Record<string, string[]>;
+	sprints: Record<string, number>;
+}
+
+/**
+ * The facts of an account, summed in the database over all that nobody asks apart. Cost is for leads only.
+ * What is said of the cards comes beside the sums, once a card.
+ */
+async function worked(
 	person: Person,
 	team: string,
 	before: Day,
@@ -248,7 +269,7 @@ function worked(
 	to: Day,
 	withCost: boolean,
 ): Promise<Worked[]> {
-	return rows<Worked>(
+	const [found] = await rows<Sums>(
 		`with sums as materialized (
 			select case when t.day < $4 then 'before' else 'now' end as span, t.person_id, t.card_id, t.sprint_id,
 				to_char(t.day, 'YYYY-MM') as month, sum(t.hours) as hours, coalesce(sum(t.hours) filter (where t.billable), 0) as billable,
@@ -261,26 +282,39 @@ function worked(
 			) h on $6
 			where t.withdrawn_at is null and t.day between $3 and $5
 			group by 1, 2, 3, 4, 5
-		), cards as materialized (
-			select c.id, b.id as board, b.key || '-' || c.number as key, c.initiative_id, c.type
+		)
+		select
+			(select coalesce(json_agg(json_build_array(span, person_id, card_id, sprint_id, month, hours, billable, cost, unrated)), '[]')
+			from sums) as sums,
+			(select coalesce(json_object_agg(c.id, json_build_array(b.id, b.key || '-' || c.number, c.initiative_id, c.type)), '{}')
 			from card c
 			join board b on b.id = c.board_id and b.team_id = $1
 			join board_right r on r.board_id = b.id and r.person_id = $2
-			where c.id = any(array(select card_id from sums))
-		), labels as materialized (
-			select k.card_id, array_agg(l.name) as names
-			from card_label k
-			join label l on l.id = k.label_id
-			where k.card_id = any(array(select card_id from sums))
-			group by 1
-		)
-		select m.span, m.person_id as person, c.board, c.key as card, m.month, s.number as sprint, c.initiative_id as initiative,
-			c.type, coalesce(l.names, '{}') as labels, m.hours, m.billable, m.cost, m.unrated
-		from sums m
-		join cards c on c.id = m.card_id
-		left join labels l on l.card_id = m.card_id
-		left join sprint s on s.id = m.sprint_id`,
+			where c.id = any(array(select card_id from sums))) as cards,
+			(select coalesce(json_object_agg(card_id, names), '{}') from (
+				select k.card_id, json_agg(l.name) as names
+				from card_label k
+				join label l on l.id = k.label_id
+				where k.card_id = any(array(select card_id from sums))
+				group by 1
+			) n) as labels,
+			(select coalesce(json_object_agg(id, number), '{}')
+			from sprint where id = any(array(select sprint_id from sums))) as sprints`,
 		[team, person.id, dayText(before), dayText(from), dayText(to), withCost],
 		'account-worked',
 	);
+	const { sums, cards, labels, sprints } = found!;
+	return sums.flatMap(([span, who, id, sprint, month, hours, billable, cost, unrated]): Worked[] => {
+		const about = cards[id];
+		if (!about) return [];
+		const [board, card, initiative, type] = about;
+		const figures = { hours, billable, cost, unrated };
+		return [
+			{
+				...{ span, person: who, board, card, month, initiative, type, ...figures },
+				sprint: sprint === null ? null : sprints[sprint]!,
+				labels: labels[id] ?? [],
+			},
+		];
+	});
 }
