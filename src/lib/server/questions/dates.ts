@@ -163,26 +163,28 @@ async function around(
 		`with recursive hang(id) as (
 			select unnest($3::uuid[])
 			union
-			select l.to_id from hang h join card_link l on l.from_id = h.id and l.kind = 'blocks'
+			select l.to_id from hang h
+			-- Step by step along the index: "offset 0" keeps it from going over all links at each step.
+			cross join lateral (select to_id from card_link where from_id = h.id and kind = 'blocks' offset 0) l
 		), link as materialized (
 			select l.from_id, l.to_id from hang h join card_link l on l.to_id = h.id and l.kind = 'blocks'
-		), need as (
-			select id from hang union select from_id from link
+		), mine as materialized (
+			select board_id, role from board_right where person_id = $1
 		)
 		select (
 			select coalesce(json_agg(json_build_object('id', c.id, 'key', b.key || '-' || c.number, 'title', ${TITLE_TO('$1', 'c')},
 				'version', c.version, 'team', b.team_id, 'board', b.id, 'start', c.start, 'due', c.due,
 				'state', case when c.clock = 'done' or c.archived_at is not null then 'over' when c.clock = 'none' then 'waits' else 'begun' end,
-				'sees', r.person_id is not null and see.it,
+				'sees', r.board_id is not null and see.it,
 				'mine', b.team_id = $2 and b.away_at is null and see.it and coalesce(r.role in ('lead', 'member'), false),
-				'sprint', case when s.id is not null and r.person_id is not null then json_build_object('id', s.id, 'board', b.name,
+				'sprint', case when s.id is not null and r.board_id is not null then json_build_object('id', s.id, 'board', b.name,
 					'name', b.sprint_name || ' ' || s.number, 'ends', s.ends) end)), '[]')
-			from need n
-			join card c on c.id = n.id
+			from card c
 			join board b on b.id = c.board_id
-			left join board_right r on r.board_id = b.id and r.person_id = $1
+			left join mine r on r.board_id = b.id
 			left join sprint s on s.id = c.sprint_id and s.closed_at is null
 			cross join lateral (select not c.private or may_see(c, $1) as it) see
+			where c.id = any(array(select id from hang union select from_id from link))
 		) as cards,
 		(select coalesce(json_agg(json_build_object('from', from_id, 'to', to_id)), '[]') from link) as links`,
 		[person.id, team, ids],

@@ -15,7 +15,7 @@
 	/** The rows of a list that may be very long: those on top, more each time that their end comes near; on paper all. */
 	let { list, key, row, as, px, reach = -1 }: Props = $props();
 
-	const FIRST = 40;
+	const FIRST = 60;
 	let near = $state(0);
 	const drawn = $derived(list.slice(0, Math.max(FIRST, near, reach + 1)));
 	const height = $derived(`${(list.length - drawn.length) * px}px`);
