@@ -3,10 +3,11 @@ import { describe, test } from 'node:test';
 import type { Page } from 'playwright-core';
 import { accessible, textOf, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
+import { command } from './support/small-board.ts';
 import { signIn, startServer } from './support/server.ts';
 import type { LookBackPage, ReportPage } from '../src/core/pages/look-back.ts';
 
-await useDatabase('demo');
+const db = await useDatabase('demo');
 const server = await startServer();
 const BOARD = '/boards/tidewatch/look-back';
 const cookie = await signIn(server.url, 'Ines Okoro');
@@ -200,4 +201,26 @@ describe('looking back over the sprints', () => {
 		assert.equal(wrong.code, 'invalid.of');
 		assert.match(wrong.title, /committed, delivered, kept, later, over/);
 	});
+});
+
+test('two people of one name are told apart in the use of hours, and the report stands', async () => {
+	const { rows: sams } = await db.query(
+		`select p.id, p.name, p.initials, p.email, m.title from person p join membership m on m.person_id = p.id
+		where p.name = 'Sam Pike' order by m.title`,
+	);
+	const { rows: cards } = await db.query(
+		`select c.id from card c join sprint s on s.id = c.sprint_id join board b on b.id = c.board_id and b.slug = 'tidewatch'
+		where s.number = $1 and c.clock = 'running' and c.archived_at is null and not c.private limit 1`,
+		[running],
+	);
+	assert.equal(sams.length, 2);
+	for (const sam of sams)
+		await command({ ...sam, scope: 'write' }, 'LogTime', {
+			...{ card: cards[0].id, day: '2026-11-23', hours: 0.25 },
+		});
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `${BOARD}/${running}`);
+	for (const { title } of sams)
+		await page.getByRole('button', { name: new RegExp(`^Sam Pike \\(${title}\\)`) }).waitFor();
+	quiet();
+	await context.close();
 });

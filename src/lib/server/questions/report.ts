@@ -7,6 +7,7 @@ import type { Reason } from '../../../core/events/reasons.ts';
 import { follow } from '../../../core/sprint/follow.ts';
 import type { CardAmount, Ledger, Move } from '../../../core/sprint/ledger.ts';
 import type { Decision } from '../../../core/sprint/settle.ts';
+import { wholeNames } from '../../../core/words.ts';
 import { columnwise } from '../../columnwise.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
@@ -192,11 +193,12 @@ function surprisesOf(
 }
 
 function useOf(head: BoardHead, { raw, worked }: Found): ReportPage['use'] {
+	const name = wholeNames(head.people);
 	return head.people
-		.map(({ id, name }) => {
+		.map(({ id }) => {
 			const cards = worked[id] ?? [];
 			const hours = fsum(cards, ({ amount }) => amount);
-			return { person: id, name, raw: raw?.[id] ?? 0, worked: hours, cards };
+			return { person: id, name: name(id), raw: raw?.[id] ?? 0, worked: hours, cards };
 		})
 		.filter((one) => one.raw > 0 || one.worked > 0);
 }

@@ -16,7 +16,7 @@
 </script>
 
 <ul>
-	{#each rows as row (row.name)}
+	{#each rows as row, place (place)}
 		<li>
 			<button type="button" disabled={!row.onpick} onclick={row.onpick}>
 				<span>{row.name}</span>
