@@ -42,7 +42,7 @@ export function ofThePast<T>(
 		if (before?.fold === fold && before.past === past && before.frozen === frozen) return before.answer;
 		const answer = Promise.resolve(make(head, fold));
 		known.set(head.id, { fold, past, frozen, answer });
-		answer.catch(() => known.delete(head.id));
+		answer.catch(() => known.get(head.id)?.answer === answer && known.delete(head.id));
 		return answer;
 	};
 }

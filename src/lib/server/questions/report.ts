@@ -44,18 +44,19 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 	if (!sprint) throw notFound('report');
 	const running = !sprint.closedAt;
 	const accounts = await accountsOf(head);
-	const ledger = accounts.ledgers.find((one) => one.number === number)!;
-	const changes = ledger.moves.filter(({ kind, amount }) => kind !== 'burned' && amount !== 0);
+	const ledgerNow = () => accounts.ledgers.find((one) => one.number === number)!;
 	const [found, rota, plan, retrospective] = await Promise.all([
 		ask(
 			head,
 			number,
-			changes.map((change) => change.at),
+			changesOf(ledgerNow()).map((change) => change.at),
 		),
 		rotaOf(head.teamId),
 		running && head.unit === 'hours' ? planPage(head, number) : null,
 		agreedOf(head, number),
 	]);
+	// The fold goes on meanwhile: its totals, stints and cards are read at one moment.
+	const ledger = ledgerNow();
 	const at = now().getTime();
 	const file = boardFile(head);
 	const { from, to, hours } = dayHoursOf(head, rota, number);
@@ -79,7 +80,7 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 			),
 		),
 		following: follow(file.zone, dates, ledger, hours, at),
-		scope: columnwise(scopeOf(head, changes, found.doers)),
+		scope: columnwise(scopeOf(head, changesOf(ledger), found.doers)),
 		unfinished: columnwise(
 			found.said.map(([card, reason, words, decision, left]) => ({
 				sprint: number,
@@ -167,6 +168,9 @@ async function ask(head: BoardHead, number: number, changed: readonly Instant[])
 	);
 	return found!;
 }
+
+const changesOf = (ledger: Ledger) =>
+	ledger.moves.filter(({ kind, amount }) => kind !== 'burned' && amount !== 0);
 
 function scopeOf(head: BoardHead, changes: readonly Move[], doers: Found['doers']): ScopeChange[] {
 	const who = new Map(doers.map(([card, at, name]) => [`${head.key}-${card} ${at}`, name]));

@@ -147,31 +147,31 @@
 	{/if}
 {/snippet}
 
+{#snippet called(card: string, more = '')}
+	<a href={open(card)} data-sveltekit-noscroll data-sveltekit-keepfocus
+		><b>{card}</b>
+		{report.titles[card]}{#if more}<br /><span class="soft">{more}</span>{/if}</a
+	>
+{/snippet}
 {#snippet finishedRow(stint: (typeof finished)[number])}
 	<li>
-		<a href={open(stint.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
-			><b>{stint.card}</b> {report.titles[stint.card]}</a
-		><small>{amount(stint.burned, unit)}{stint.planned ? '' : ', unplanned'}</small>
+		{@render called(stint.card)}<small>{amount(stint.burned, unit)}{stint.planned ? '' : ', unplanned'}</small
+		>
 	</li>
 {/snippet}
 {#snippet unfinishedRow(one: (typeof report.unfinished)[number])}
 	<li>
-		<a href={open(one.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
-			><b>{one.card}</b>
-			{report.titles[one.card]}<br /><span class="soft"
-				>{one.reason === 'other' ? one.words : REASONS[one.reason]}</span
-			></a
-		><small>{DECIDED[one.decision]}{unit === 'none' ? '' : `, ${amount(one.left, unit)}`}</small>
+		{@render called(one.card, one.reason === 'other' ? one.words : REASONS[one.reason])}<small
+			>{DECIDED[one.decision]}{unit === 'none' ? '' : `, ${amount(one.left, unit)}`}</small
+		>
 	</li>
 {/snippet}
 {#snippet scopeRow(change: (typeof report.scope)[number])}
 	<li>
-		<a href={open(change.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
-			><b>{change.card}</b>
-			{report.titles[change.card]}<br /><span class="soft"
-				>{momentWords(change.at, head.timeZone)}, {change.who ?? 'someone'}</span
-			></a
-		><small>{KINDS[change.kind]} {scopeAmount(change)}</small>
+		{@render called(
+			change.card,
+			`${momentWords(change.at, head.timeZone)}, ${change.who ?? 'someone'}`,
+		)}<small>{KINDS[change.kind]} {scopeAmount(change)}</small>
 	</li>
 {/snippet}
 
