@@ -48,6 +48,8 @@ export async function startServer(settings: Record<string, string> = {}): Promis
 	});
 	after(() => stopServer(child));
 	await ready;
+	// Nobody told it to: what it said last tells why.
+	child.once('exit', (code) => code && console.error(`The server ended with ${code}: ${said.slice(-4000)}`));
 	return { url, process: child, log: () => said };
 }
 

@@ -61,7 +61,10 @@ function pool(use: Use): pg.Pool {
 				.then(() => done(), done);
 		},
 	});
-	made.on('error', lost);
+	// A connection may die at any moment, also while it is made ready and while nothing is asked on it.
+	made.on('connect', (client) => client.on('error', lost));
+	// The pool says of one at rest the same again.
+	made.on('error', () => undefined);
 	pools.set(use, made);
 	return made;
 }
@@ -133,8 +136,6 @@ export async function byReplica<T>(board: { id: string; seq: number }, work: () 
  */
 export async function transaction<T>(work: (tx: Tx) => Promise<T>): Promise<T> {
 	const tx = await named(pool('commands').connect());
-	// A connection may die while nothing is asked on it: then the next question says so.
-	tx.on('error', lost);
 	let broken = false;
 	try {
 		await tx.query('begin');
@@ -145,7 +146,6 @@ export async function transaction<T>(work: (tx: Tx) => Promise<T>): Promise<T> {
 		await tx.query('rollback').catch(() => (broken = true));
 		throw refusalOf(error) ?? error;
 	} finally {
-		tx.off('error', lost);
 		tx.release(broken);
 	}
 }
