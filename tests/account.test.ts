@@ -1,8 +1,10 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
+import { fsum } from 'd3-array';
 import fc from 'fast-check';
+import { GROUPINGS } from '../src/core/account/account.ts';
 import type { AccountPage } from '../src/core/pages/account.ts';
-import { accountPage } from '../src/lib/server/questions/account.ts';
+import { accountCards, accountPage } from '../src/lib/server/questions/account.ts';
 import { reportPage } from '../src/lib/server/questions/report.ts';
 import { boardHead } from '../src/lib/server/questions/board-head.ts';
 import { Problem } from '../src/lib/server/problem.ts';
@@ -115,7 +117,19 @@ describe('an account', () => {
 		);
 		assert.equal(line(await by('sprint'), `${people.team.boards[0]!.name} 1`).hours, 6);
 		assert.equal(line(await by('month'), '2026-11').hours, 6);
-		assert.deepEqual(line(people, board.member.name).cards, [{ card: `${board.key}-1`, hours: 2 }]);
+		const behind = (of: 'worked' | 'placed', which: string | null, by = 'person') =>
+			accountCards(board.lead, board.team, { ...week, by }, of, which);
+		assert.deepEqual(await behind('worked', board.member.id), [
+			{ card: `${board.key}-1`, title: 'A', amount: 2 },
+		]);
+		// Whatever is told apart, each line is the sum of its cards, and so is the whole.
+		for (const grouping of GROUPINGS) {
+			const { account: found } = await by(grouping);
+			const sum = async (which: string | null) =>
+				fsum(await behind('worked', which, grouping), ({ amount }) => amount!);
+			for (const one of found.lines) assert.equal(await sum(one.about), one.hours, `${grouping} ${one.name}`);
+			assert.equal(await sum(null), 6, grouping);
+		}
 	});
 
 	test('use is of the hours that someone works; what is placed counts by the working days inside', async () => {
@@ -134,8 +148,18 @@ describe('an account', () => {
 			[use.available, use.worked, use.use, use.placed, use.plannedOf, use.planned],
 			[8, 4, 0.5, 8, 40, 0.2],
 		);
-		assert.deepEqual(use.placedCards, [{ card: `${board.key}-1`, hours: 8 }]);
-		assert.deepEqual(use.workedCards, [{ card: `${board.key}-1`, hours: 4 }]);
+		const behind = (of: 'worked' | 'placed', as = board.lead) =>
+			accountCards(
+				as,
+				board.team,
+				{ from: '2026-11-23', to: '2026-11-27', by: 'person' },
+				of,
+				board.member.id,
+			);
+		const [card] = [{ card: `${board.key}-1`, title: 'A' }];
+		assert.deepEqual(await behind('placed'), [{ ...card, amount: 8 }]);
+		assert.deepEqual(await behind('worked'), [{ ...card, amount: 4 }]);
+		await assert.rejects(behind('worked', board.outsider), Problem);
 	});
 
 	test('a range that runs backwards or is none is refused, naming its field', async () => {

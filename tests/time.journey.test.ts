@@ -213,8 +213,30 @@ describe('the account', () => {
 		await page.getByRole('link', { name: 'CSV' }).click();
 		const text = await textOf(await download);
 		assert.match(text, /^month,hours,billable,hours before,cost,hours without a rate\n2026-10,/);
-		await page.getByRole('table').nth(1).getByRole('button', { name: 'Bram Tolver' }).click();
-		await page.getByText('Bram Tolver: worked').waitFor();
+		// Of two figures that are opened the later is shown, though the earlier one's cards come last.
+		const use = page.getByRole('table').nth(1);
+		let letGo = () => {};
+		const held = new Promise<void>((resolve) => (letGo = resolve));
+		await page.route(
+			/\/account\/cards\?/,
+			async (route) => {
+				await held;
+				await route.continue();
+			},
+			{ times: 1 },
+		);
+		const bram = use.getByRole('button', { name: 'Bram Tolver' });
+		const heading = page.getByRole('region', { name: 'Cards behind the figure' }).getByRole('heading');
+		const asked = page.waitForRequest(/\/account\/cards\?/);
+		await bram.click();
+		const early = await asked;
+		await use.getByRole('button', { name: 'Yuki Sandel' }).click();
+		await heading.getByText('Yuki Sandel: worked').waitFor();
+		letGo();
+		await (await early.response())!.finished();
+		assert.equal(await heading.innerText(), 'Yuki Sandel: worked');
+		await bram.click();
+		await heading.getByText('Bram Tolver: worked').waitFor();
 		quiet();
 		await context.close();
 	});

@@ -109,6 +109,7 @@ export const PAGES: Record<
 	],
 	'/boards/[board]/retrospectives/[number]': ['board', retrospectiveOf()],
 	'/boards/[board]/retrospectives/[number]/file': ['board', retrospectiveOf('/file')],
+	'/teams/[team]/account/cards': ['team', (s) => `/teams/${s.board.team}/account/cards?of=worked`],
 	'/api/boards/[board]/look-back/cards': [
 		'board',
 		(s) => `/api/boards/${s.board.slug}/look-back/cards?of=needed&which=1`,

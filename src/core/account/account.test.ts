@@ -1,9 +1,9 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import fc from 'fast-check';
-import { account, GROUPINGS, placedWithin, useOf, type Worked } from './account.ts';
+import { account, cardsBehind, GROUPINGS, placedWithin, useOf, type Worked } from './account.ts';
 
-const fact = (change: Partial<Worked>): Worked => ({
+const fact = (change: Partial<Worked & { card: string }>): Worked & { card: string } => ({
 	span: 'now',
 	person: 'Ines',
 	board: 'TIDE',
@@ -46,7 +46,9 @@ describe('an account', () => {
 			],
 		);
 		assert.deepEqual([total.hours, total.cost, total.unrated, total.before], [9, 370, 1, 4]);
-		assert.deepEqual(total.cards[0], { card: 'TIDE-1', hours: 5 });
+		assert.deepEqual(cardsBehind(facts, 'person', null)[0], { card: 'TIDE-1', hours: 5 });
+		assert.deepEqual(cardsBehind(facts, 'person', 'Bram'), [{ card: 'TIDE-2', hours: 3 }]);
+		assert.deepEqual(cardsBehind(facts, 'person', 'Nobody'), []);
 	});
 
 	test('counts a card with two labels under each, and once in the total', () => {
@@ -97,11 +99,14 @@ describe('an account', () => {
 					const sum = lines.reduce((all, line) => all + line.hours, 0);
 					if (by === 'label') assert.ok(sum >= total.hours - 1e-6);
 					else assert.ok(Math.abs(sum - total.hours) < 1e-6);
+					const behind = (about: string | null) =>
+						cardsBehind(list, by, about).reduce((all, card) => all + card.hours, 0);
 					for (const line of lines)
 						assert.ok(
-							Math.abs(line.cards.reduce((all, card) => all + card.hours, 0) - line.hours) < 1e-6,
+							Math.abs(behind(line.about) - line.hours) < 1e-6,
 							'every figure is the sum of its cards',
 						);
+					assert.ok(Math.abs(behind(null) - total.hours) < 1e-6);
 				}
 			}),
 		);

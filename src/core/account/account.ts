@@ -1,21 +1,19 @@
 import { tidy } from '../sums.ts';
 
-/** Hours that were worked: summed over everything that nobody asks apart. */
+/** Hours that were worked: summed over everything that nobody asks apart. What is not asked apart is left out. */
 export interface Worked {
 	/** In the range that was asked for, or in the equal span before it. */
 	span: 'now' | 'before';
 	/** Who, on which board, for which initiative: by their ids, as two may have one name; null: for none. */
 	person: string;
-	board: string;
-	initiative: string | null;
-	/** Its key. */
-	card: string;
+	board?: string;
+	initiative?: string | null;
 	/** `2026-11` */
-	month: string;
+	month?: string;
 	/** The sprint of its board in whose stint it was worked, by its number; null for none. */
-	sprint: number | null;
-	type: string;
-	labels: readonly string[];
+	sprint?: number | null;
+	type?: string;
+	labels?: readonly string[];
 	hours: number;
 	billable: number;
 	/** What it cost: null where cost is not shown; hours without a rate cost nothing and are counted apart. */
@@ -47,8 +45,13 @@ export interface AccountLine {
 	unrated: number;
 	/** Hours in the equal span before. */
 	before: number;
-	/** The cards behind it, the most hours first. */
-	cards: { card: string; hours: number }[];
+}
+
+/** Hours worked on a card, or placed with it. */
+export interface CardHours {
+	/** Its key. */
+	card: string;
+	hours: number;
 }
 
 export interface Account {
@@ -64,15 +67,13 @@ const quarterOf = (month: string) => `${month.slice(0, 4)}-Q${Math.ceil(Number(m
 function under(fact: Worked, by: Grouping): string[] {
 	switch (by) {
 		case 'label':
-			return fact.labels.length ? [...new Set(fact.labels)] : [''];
-		case 'initiative':
-			return [fact.initiative ?? ''];
+			return fact.labels?.length ? [...new Set(fact.labels)] : [''];
 		case 'sprint':
-			return [fact.sprint === null ? '' : `${fact.board} ${fact.sprint}`];
+			return [fact.sprint ? `${fact.board} ${fact.sprint}` : ''];
 		case 'quarter':
-			return [quarterOf(fact.month)];
+			return [quarterOf(fact.month!)];
 		default:
-			return [fact[by]];
+			return [fact[by] ?? ''];
 	}
 }
 
@@ -81,13 +82,13 @@ function under(fact: Worked, by: Grouping): string[] {
  * nor re-sizing a card changes them.
  */
 export function account(facts: readonly Worked[], by: Grouping): Account {
-	const lines = new Map<string, AccountLine & { byCard: Map<string, number> }>();
+	const lines = new Map<string, AccountLine>();
 	const line = (about: string) => {
-		const known = lines.get(about) ?? { ...emptyLine(about), byCard: new Map<string, number>() };
+		const known = lines.get(about) ?? emptyLine(about);
 		lines.set(about, known);
 		return known;
 	};
-	const total = { ...emptyLine('all'), byCard: new Map<string, number>() };
+	const total = emptyLine('all');
 	for (const fact of facts)
 		for (const one of [total, ...under(fact, by).map(line)]) {
 			if (fact.span === 'before') {
@@ -98,7 +99,6 @@ export function account(facts: readonly Worked[], by: Grouping): Account {
 			one.billable += fact.billable;
 			one.unrated += fact.unrated;
 			if (fact.cost !== null && fact.hours > fact.unrated) one.cost = (one.cost ?? 0) + fact.cost;
-			one.byCard.set(fact.card, (one.byCard.get(fact.card) ?? 0) + fact.hours);
 		}
 	return {
 		lines: [...lines.values()]
@@ -109,10 +109,10 @@ export function account(facts: readonly Worked[], by: Grouping): Account {
 }
 
 function emptyLine(about: string): AccountLine {
-	return { about, hours: 0, billable: 0, cost: null, unrated: 0, before: 0, cards: [] };
+	return { about, hours: 0, billable: 0, cost: null, unrated: 0, before: 0 };
 }
 
-function finish({ byCard, ...line }: AccountLine & { byCard: Map<string, number> }): AccountLine {
+function finish(line: AccountLine): AccountLine {
 	return {
 		...line,
 		hours: tidy(line.hours),
@@ -120,10 +120,25 @@ function finish({ byCard, ...line }: AccountLine & { byCard: Map<string, number>
 		unrated: tidy(line.unrated),
 		before: tidy(line.before),
 		cost: line.cost === null ? null : Math.round(line.cost * 100) / 100,
-		cards: [...byCard]
-			.map(([card, hours]) => ({ card, hours: tidy(hours) }))
-			.sort((a, b) => b.hours - a.hours || (a.card < b.card ? -1 : 1)),
 	};
+}
+
+/**
+ * The cards behind a line of an account, the most hours first: their hours add up to the hours of the line.
+ * @param about of the line; null: all cards, each once
+ */
+export function cardsBehind(
+	facts: readonly (Worked & { card: string })[],
+	by: Grouping,
+	about: string | null,
+): CardHours[] {
+	const hours = new Map<string, number>();
+	for (const fact of facts)
+		if (fact.span === 'now' && (about === null || under(fact, by).includes(about)))
+			hours.set(fact.card, (hours.get(fact.card) ?? 0) + fact.hours);
+	return [...hours]
+		.map(([card, sum]) => ({ card, hours: tidy(sum) }))
+		.sort((a, b) => b.hours - a.hours || (a.card < b.card ? -1 : 1));
 }
 
 /** A share of hours, or null where there are none. */
@@ -134,7 +149,7 @@ export const useOf = (hours: number, available: number): number | null =>
 export interface PlacedSprint {
 	from: number;
 	to: number;
-	placed: ReadonlyMap<string, readonly { card: string; hours: number }[]>;
+	placed: ReadonlyMap<string, readonly CardHours[]>;
 }
 
 /**
@@ -146,8 +161,8 @@ export function placedWithin(
 	works: (day: number) => boolean,
 	from: number,
 	to: number,
-): Map<string, { card: string; hours: number }[]> {
-	const placed = new Map<string, { card: string; hours: number }[]>();
+): Map<string, CardHours[]> {
+	const placed = new Map<string, CardHours[]>();
 	const workdays = (a: number, b: number) => {
 		let n = 0;
 		for (let day = a; day <= b; day++) if (works(day)) n++;

@@ -65,16 +65,16 @@ export interface AccountPage {
 		placed: number;
 		plannedOf: number;
 		planned: number | null;
-		/** The cards behind what was worked, and behind what is placed. */
-		workedCards: { card: string; hours: number }[];
-		placedCards: { card: string; hours: number }[];
 	}[];
 	/** Ranges that are often asked for. */
 	ranges: { name: string; from: string; to: string }[];
-	titles: Record<string, string>;
 	/** Budgets of initiatives in hours, by their ids. */
 	budgets: Record<string, { name: string; budget: number; worked: number; left: number }>;
 }
 
 /** A line with what it is called; where another is called the same, with what tells them apart. */
 export type NamedLine = AccountLine & { name: string };
+
+/** Figures of an account that open to cards: the hours of a line or of all, and the hours placed on somebody. */
+export const BEHIND_ACCOUNT = ['worked', 'placed'] as const;
+export type BehindAccount = (typeof BEHIND_ACCOUNT)[number];

@@ -4,6 +4,7 @@
 	import { getContext } from 'svelte';
 	import type { BehindFlow, FlowCard } from '$core/pages/flow';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
+	import { Behind } from '$lib/ui/behind/behind.svelte';
 	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
 	import { countScale } from '$lib/ui/chart/axes';
 	import Ageing from '$lib/ui/flow/Ageing.svelte';
@@ -17,7 +18,6 @@
 	import DateField from '$lib/ui/form/DateField.svelte';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
-	import { ask } from '$lib/ui/send';
 	import { count } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -35,14 +35,12 @@
 			DOTS,
 		),
 	);
-	let picked = $state.raw<{ title: string; cards: FlowCard[] } | null>(null);
-	/** The cards behind a figure are asked for when somebody opens it. */
-	async function pick(title: string, of: BehindFlow, which = ''): Promise<void> {
+	const opened = new Behind<FlowCard>((text) => board.tell({ tone: 'warn', text }));
+	const picked = $derived(opened.figure);
+	function pick(title: string, of: BehindFlow, which = ''): Promise<void> {
 		const { from, to, days } = flow;
 		const query = new URLSearchParams({ of, which, from, to, days });
-		const found = await ask<FlowCard[]>(`/boards/${board.head.slug}/flow/cards?${query}`);
-		if (found.ok) picked = { title, cards: found.answer };
-		else board.tell({ tone: 'warn', text: found.refusal.title });
+		return opened.open(title, `/boards/${board.head.slug}/flow/cards?${query}`);
 	}
 
 	// Others' changes on the board move the figures: they are read again, though not for every single one.
@@ -138,7 +136,7 @@
 						}))}
 						titles={Object.fromEntries(picked.cards.map(({ card, title }) => [card, title]))}
 						{open}
-						onclose={() => (picked = null)}
+						onclose={opened.close}
 					/>
 				</div>{/if}
 			<Ageing

@@ -16,9 +16,9 @@
 		velocityWords,
 	} from '$lib/ui/look-back/sentences';
 	import Tally from '$lib/ui/look-back/Tally.svelte';
+	import { Behind } from '$lib/ui/behind/behind.svelte';
 	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
 	import WithBehind from '$lib/ui/behind/WithBehind.svelte';
-	import { ask } from '$lib/ui/send';
 	import { amount, count, figure } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -30,13 +30,10 @@
 	const sprints = $derived(back.velocity.sprints);
 	const over = $derived(back.carryOver);
 	let width = $state(860);
-	let picked = $state.raw<{ title: string; cards: readonly BehindCard[] } | null>(null);
-	/** Asks for the cards behind a figure and shows them. */
-	async function pick(title: string, of: (typeof FIGURES)[number], which: string | number): Promise<void> {
-		const asked = await ask<BehindCard[]>(`/api/boards/${head.slug}/look-back/cards?of=${of}&which=${which}`);
-		if (asked.ok) picked = { title, cards: asked.answer };
-		else board.tell({ tone: 'warn', text: asked.refusal.title });
-	}
+	const opened = new Behind<BehindCard>((text) => board.tell({ tone: 'warn', text }));
+	const picked = $derived(opened.figure);
+	const pick = (title: string, of: (typeof FIGURES)[number], which: string | number) =>
+		opened.open(title, `/api/boards/${head.slug}/look-back/cards?of=${of}&which=${which}`);
 	const open = (key: string) => cardAddress(page.url, { number: key.slice(key.lastIndexOf('-') + 1) });
 
 	const velocityBands = $derived(
@@ -127,7 +124,7 @@
 			titles={Object.fromEntries(picked.cards.map(({ card, title }) => [card, title]))}
 			{unit}
 			{open}
-			onclose={() => (picked = null)}
+			onclose={opened.close}
 		/>
 	{/if}
 {/snippet}

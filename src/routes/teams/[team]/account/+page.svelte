@@ -2,13 +2,17 @@
 	import { fsum } from 'd3-array';
 	import { goto } from '$app/navigation';
 	import { page as here } from '$app/state';
-	import type { NamedLine } from '$core/pages/account';
-	import { GROUPINGS } from '$core/account/account';
+	import type { BehindAccount, NamedLine } from '$core/pages/account';
+	import type { BehindCard } from '$core/pages/look-back';
+	import { GROUPINGS, type Grouping } from '$core/account/account';
 	import DateField from '$lib/ui/form/DateField.svelte';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { percent } from '$lib/ui/look-back/sentences';
+	import { Behind } from '$lib/ui/behind/behind.svelte';
 	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
 	import WithBehind from '$lib/ui/behind/WithBehind.svelte';
+	import { Doing } from '$lib/ui/team/doing.svelte';
+	import Said from '$lib/ui/team/Said.svelte';
 	import { amount, dateWords, figure } from '$lib/ui/words';
 
 	let { data } = $props();
@@ -17,7 +21,23 @@
 	const lead = $derived(page.role === 'lead');
 	const total = $derived(account.total);
 	const most = $derived(Math.max(1e-6, ...account.lines.map((line) => Math.max(line.hours, line.before))));
-	let picked = $state.raw<(Pick<NamedLine, 'name' | 'cards'> & { about?: string }) | null>(null);
+	const doing = new Doing('harrow:account');
+	const opened = new Behind<BehindCard>((text) => (doing.message = { text, tone: 'warn' }));
+	const picked = $derived(opened.figure);
+	/** The line whose cards are looked at. */
+	let lineOpen = $state('');
+	/** Opens what was worked or is placed: of a line, of somebody, or all of it. */
+	function pick(title: string, of: BehindAccount, which: string | null = null, by: Grouping = page.by): void {
+		lineOpen = of === 'worked' && by === page.by && which ? which : '';
+		const query = new URLSearchParams({
+			from: page.from,
+			to: page.to,
+			by,
+			of,
+			...(which !== null && { which }),
+		});
+		void opened.open(title, `/teams/${team.id}/account/cards?${query}`);
+	}
 	const NAMES = {
 		person: 'Person',
 		board: 'Board',
@@ -58,7 +78,7 @@
 	function ask(change: Record<string, string>): void {
 		const url = new URL(here.url);
 		for (const [key, value] of Object.entries(change)) url.searchParams.set(key, value);
-		picked = null;
+		opened.close();
 		void goto(url, { keepFocus: true, noScroll: true });
 	}
 	const range = $derived(page.ranges.find((one) => one.from === page.from && one.to === page.to)?.name ?? '');
@@ -71,18 +91,16 @@
 
 {#snippet behind()}
 	{#if picked}
-		{@const line = picked}
-
 		<CardsBehind
-			title={line.name}
-			cards={line.cards.map((card) => ({ card: card.card, amount: card.hours }))}
-			titles={page.titles}
+			title={picked.title}
+			cards={picked.cards}
+			titles={Object.fromEntries(picked.cards.map(({ card, title }) => [card, title]))}
 			unit="hours"
-			link={page.by === 'initiative' && line.about && team.boards[0]
-				? { href: `/boards/${team.boards[0].slug}/initiatives/${line.about}`, words: 'Its page' }
+			link={page.by === 'initiative' && lineOpen && team.boards[0]
+				? { href: `/boards/${team.boards[0].slug}/initiatives/${lineOpen}`, words: 'Its page' }
 				: undefined}
 			{open}
-			onclose={() => (picked = null)}
+			onclose={opened.close}
 		/>
 	{/if}
 {/snippet}
@@ -175,12 +193,10 @@
 							{#each account.lines as line (line.about)}
 								<tr>
 									<th scope="row"
-										>{#if line.cards.length}<button
+										>{#if line.hours}<button
 												type="button"
 												class="link"
-												onclick={() =>
-													(picked = { name: nameOf(line), cards: line.cards, about: line.about })}
-												>{nameOf(line)}</button
+												onclick={() => pick(nameOf(line), 'worked', line.about)}>{nameOf(line)}</button
 											>{:else}{nameOf(line)}{/if}</th
 									>
 									<td class="bar" aria-hidden="true"
@@ -210,10 +226,7 @@
 						<tfoot>
 							<tr>
 								<th scope="row"
-									><button
-										type="button"
-										class="link"
-										onclick={() => (picked = { name: 'All cards', cards: total.cards })}
+									><button type="button" class="link" onclick={() => pick('All cards', 'worked')}
 										>{page.by === 'label' ? 'All, each card once' : 'All'}</button
 									></th
 								>
@@ -253,10 +266,10 @@
 						{#each page.use as one (one.person)}
 							<tr>
 								<th scope="row"
-									>{#if one.workedCards.length}<button
+									>{#if one.worked}<button
 											type="button"
 											class="link"
-											onclick={() => (picked = { name: `${one.name}: worked`, cards: one.workedCards })}
+											onclick={() => pick(`${one.name}: worked`, 'worked', one.person, 'person')}
 											>{one.name}</button
 										>{:else}{one.name}{/if}</th
 								>
@@ -274,7 +287,7 @@
 											type="button"
 											class="link"
 											aria-label="{amount(one.placed, 'hours')} placed on {one.name}"
-											onclick={() => (picked = { name: `${one.name}: placed`, cards: one.placedCards })}
+											onclick={() => pick(`${one.name}: placed`, 'placed', one.person)}
 											>{amount(one.placed, 'hours')}</button
 										>{/if}</td
 								>
@@ -286,6 +299,7 @@
 			</div>
 		</WithBehind>
 	</main>
+	<Said {doing} />
 </TeamFrame>
 
 <style>
