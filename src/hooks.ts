@@ -1,11 +1,11 @@
 import type { Transport } from '@sveltejs/kit';
-import { Columnwise, fromColumns, toColumns, type Columns } from '$lib/columnwise';
+import { Columnwise, fromText, toText } from '$lib/columnwise';
 
 /** How what is more than plain data travels from the server to a page. */
 export const transport: Transport = {
 	Columnwise: {
 		// Only the server writes them: pages are spared the code.
-		encode: (value: unknown) => import.meta.env.SSR && value instanceof Columnwise && toColumns(value),
-		decode: (columns: Columns) => fromColumns(columns),
+		encode: (value: unknown) => import.meta.env.SSR && value instanceof Columnwise && toText(value),
+		decode: fromText,
 	},
 };

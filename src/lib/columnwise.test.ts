@@ -1,15 +1,14 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import * as devalue from 'devalue';
 import fc from 'fast-check';
-import { Columnwise, columnwise, fromColumns, toColumns, type Columns } from './columnwise.ts';
+import { Columnwise, columnwise, fromText, toText } from './columnwise.ts';
 
 const said = fc.oneof(
 	{ weight: 6, arbitrary: fc.constantFrom(null, '', 'standard', 5, false) },
 	fc.string(),
 	fc.integer(),
 	fc.array(fc.string(), { maxLength: 2 }),
-	fc.record({ since: fc.string(), reason: fc.string() }, { requiredKeys: ['since'] }),
+	fc.record({ since: fc.string(), reason: fc.string() }, { requiredKeys: ['since'], noNullPrototype: true }),
 );
 const rows = fc.array(
 	fc.record(
@@ -22,8 +21,7 @@ const rows = fc.array(
 test('rows arrive as they left, whatever they say and leave unsaid', () => {
 	fc.assert(
 		fc.property(rows, (all) => {
-			const sent = devalue.stringify(toColumns(all));
-			assert.deepEqual(fromColumns(devalue.parse(sent) as Columns), all);
+			assert.deepEqual(fromText(toText(all)), all);
 		}),
 	);
 });
@@ -35,8 +33,8 @@ test('of many rows that say the same it is written once', () => {
 		labels: [] as string[],
 		blocked: i === 700 ? { reason: 'The crane is booked' } : null,
 	}));
-	const { columns } = toColumns(
-		cards.map((card) => ({ ...card, column: ['Making', 'Check', 'Done'][card.number % 3] })),
+	const { columns } = JSON.parse(
+		toText(cards.map((card) => ({ ...card, column: ['Making', 'Check', 'Done'][card.number % 3] }))),
 	);
 	assert.deepEqual(columns.column, {
 		few: ['Making', 'Check', 'Done'],
@@ -44,7 +42,7 @@ test('of many rows that say the same it is written once', () => {
 	});
 	assert.deepEqual(columns.labels, { usual: [], but: [] });
 	assert.deepEqual(columns.blocked, { usual: null, but: [[700, cards[700]!.blocked]] });
-	assert.ok(devalue.stringify(toColumns(cards)).length * 4 < devalue.stringify(cards).length);
+	assert.ok(toText(cards).length * 4 < JSON.stringify(cards).length);
 });
 
 test('only many rows travel so; to the API and in every computation they are a list', () => {

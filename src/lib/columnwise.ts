@@ -1,11 +1,15 @@
 /** What rows say under one name: most the same, with places where they do not; or a few things; or each something of its own. */
-type Column =
+type Column = (
 	| { usual: unknown; but: [place: number, said: unknown][] }
 	| { few: unknown[]; at: number[] }
-	| { all: unknown[] };
+	| { all: unknown[] }
+) & {
+	/** Where nothing is said under it. */
+	not?: number[];
+};
 
 /** Rows as they travel: what is said under each name, once for all that say the same. */
-export interface Columns {
+interface Columns {
 	rows: number;
 	columns: Record<string, Column>;
 }
@@ -28,8 +32,20 @@ const FEW = 40;
 export const columnwise = <T extends object>(rows: readonly T[]): T[] =>
 	rows.length < FEW ? [...rows] : Columnwise.from(rows);
 
-/** Rows as they travel. What a row does not say, or says as `undefined`, it does not say afterwards. */
-export function toColumns(rows: readonly object[]): Columns {
+const written = new WeakMap<readonly object[], string>();
+
+/** Rows as they travel, in JSON; of a list that goes out again it is written once. */
+export function toText(rows: readonly object[]): string {
+	let text = written.get(rows);
+	if (text === undefined) written.set(rows, (text = JSON.stringify(toColumns(rows))));
+	return text;
+}
+
+/** Rows as they were, from the text they travelled as. */
+export const fromText = (text: string): object[] => fromColumns(JSON.parse(text) as Columns);
+
+/** Rows column by column. What a row does not say, or says as `undefined`, it does not say afterwards. */
+function toColumns(rows: readonly object[]): Columns {
 	const said = new Map<string, unknown[]>();
 	for (const [place, row] of rows.entries())
 		for (const name in row) {
@@ -42,7 +58,13 @@ export function toColumns(rows: readonly object[]): Columns {
 	return { rows: rows.length, columns };
 }
 
-function columnOf(all: readonly unknown[]): Column {
+function columnOf(all: unknown[]): Column {
+	if (!all.includes(undefined)) return saidBy(all);
+	const not = [...all.keys()].filter((place) => all[place] === undefined);
+	return { ...saidBy(all.map((one) => one ?? null)), not };
+}
+
+function saidBy(all: readonly unknown[]): Column {
 	const said = alike(all);
 	const times = new Map<unknown, number>();
 	// Most say what the one before them said: that is not looked up each time.
@@ -75,7 +97,7 @@ function alike(all: readonly unknown[]): unknown[] {
 }
 
 /** Rows as they were. What several say alike is one value: nobody changes it in place. */
-export function fromColumns({ rows, columns }: Columns): object[] {
+function fromColumns({ rows, columns }: Columns): object[] {
 	const all = Object.entries(columns).map(([name, column]) => ({ name, said: saidIn(column, rows) }));
 	// Each begins with what all of them say: an object that grew name by name is slow to read.
 	const whole = all.filter(({ said }) => !said.includes(undefined));
@@ -88,6 +110,12 @@ export function fromColumns({ rows, columns }: Columns): object[] {
 }
 
 function saidIn(column: Column, rows: number): unknown[] {
+	const said = eachIn(column, rows);
+	for (const place of column.not ?? []) said[place] = undefined;
+	return said;
+}
+
+function eachIn(column: Column, rows: number): unknown[] {
 	if ('all' in column) return column.all;
 	if ('few' in column) return column.at.map((one) => column.few[one]);
 	const said = new Array<unknown>(rows).fill(column.usual);

@@ -108,8 +108,8 @@ describe('what a sprint’s charts say', () => {
 
 	test('what became of a stint, and why where that was said', () => {
 		const open = stint({ outcome: null });
-		assert.equal(endedWords(report({ ledger: { stints: [open] } as never }), open), 'open');
-		assert.equal(endedWords(report({ finished: [open] }), open), 'done so far');
+		assert.equal(endedWords(report({ ledger: { stints: [open] } as never }))(open), 'open');
+		assert.equal(endedWords(report({ finished: [open] }))(open), 'done so far');
 		const said = (one: Stint, reason: object) =>
 			endedWords(
 				report({
@@ -118,8 +118,7 @@ describe('what a sprint’s charts say', () => {
 						{ sprint: 4, card: 'TIDE-1', words: '', decision: 'carry', left: 3, ...reason },
 					] as never,
 				}),
-				one,
-			);
+			)(one);
 		assert.equal(said(stint(), { reason: 'waiting' }), 'carried: waiting on others');
 		assert.equal(
 			said(stint({ outcome: 'dropped' }), { reason: 'other', words: 'Not wanted' }),
@@ -135,7 +134,7 @@ describe('what a sprint’s charts say', () => {
 			ledger: { stints: [first, stint({ opened: 9 })] } as unknown as Ledger,
 			unfinished: [{ sprint: 4, card: 'TIDE-1', words: '', reason: 'away', decision: 'carry', left: 3 }],
 		});
-		assert.equal(endedWords(both, first), 'taken out');
+		assert.equal(endedWords(both)(first), 'taken out');
 	});
 });
 

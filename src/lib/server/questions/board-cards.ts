@@ -1,14 +1,12 @@
-import { shownTo } from '../../../core/board/private.ts';
-import type { BoardCards, CardView } from '../../../core/pages/board.ts';
+import type { BoardCards } from '../../../core/pages/board.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { expectationOf } from '../../../core/flow/expectation.ts';
-import { columnwise } from '../../columnwise.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
-import { inOrder, openCards, tookLately } from './open-cards.ts';
+import { listOf, openCards, tookLately } from './open-cards.ts';
 
 /** Finished cards stay on a continuous board for this long. */
 const DONE_DAYS = 14;
@@ -44,15 +42,22 @@ export async function boardCards(person: Person, slug: string): Promise<BoardCar
 	const { id, zone, percentile, doneSince } = found;
 	const known = await openCards(id, found.seq, doneSince);
 	const took = await tookLately(known, id, zone, dayText(zoneOf(zone).day(at.getTime())));
-	let backlog = 0;
-	const cards: CardView[] = [];
+	let [backlog, done] = [0, 0];
+	const finished = (since: string | null) => new Date(since!) >= doneSince;
 	for (const card of known.cards.values()) {
 		if (card.column === null) backlog++;
-		else if (card.clock !== 'done' || new Date(card.finished!) >= doneSince) cards.push(card);
+		else if (card.clock === 'done' && finished(card.finished)) done++;
 	}
+	// As time goes by done cards leave, those done the longest ago first: so many are left.
+	const cards = listOf(
+		known,
+		person.id,
+		`board ${done}`,
+		(card) => card.column !== null && (card.clock !== 'done' || finished(card.finished)),
+	);
 	return {
 		seq: known.seq,
-		cards: columnwise(inOrder(cards).map((card) => shownTo(card, person.id))),
+		cards,
 		expectation: expectationOf(
 			took.flatMap(([days, n]) => new Array<number>(n).fill(days)),
 			percentile,

@@ -1,5 +1,7 @@
+import { LRUCache } from 'lru-cache';
 import { shownTo } from '../../../core/board/private.ts';
 import type { BoardHead, CardView } from '../../../core/pages/board.ts';
+import { columnwise } from '../../columnwise.ts';
 import { rows } from '../database.ts';
 import { Followed } from '../followed.ts';
 import { now } from '../time.ts';
@@ -14,7 +16,12 @@ interface Kept {
 	cards: Map<string, CardView>;
 	/** How many cards were done after so many days in the last 90 days; null when that is to be read again. */
 	took: { day: string; counts: [days: number, cards: number][] } | null;
+	/** Lists of them, by what they are for, and whom where some are private; until something happens. */
+	lists: LRUCache<string, CardView[]>;
 }
+
+/** So many lists are remembered of a board. */
+const LISTS = 6;
 
 const followed = new Followed<Kept>(({ cards }) => cards.size);
 
@@ -31,18 +38,42 @@ export async function openCards(board: string, seq: number, doneSince: Date): Pr
 	return followed.get(board, seq, () => readAll(board, since));
 }
 
-/** The open cards of a board, up to its last event, in the order of their ranks; those that are meant, as whoever looks sees them. */
+/** The open cards of a board, up to its last event: as {@link listOf} gives them. */
 export async function openCardsOf(
 	head: Pick<BoardHead, 'id' | 'seq' | 'me'>,
+	what: string,
 	meant: (card: CardView) => boolean,
 ): Promise<{ seq: number; cards: CardView[] }> {
-	const { seq, cards } = await openCards(head.id, head.seq, now());
-	const open = [...cards.values()].filter((card) => card.clock !== 'done' && meant(card));
-	return { seq, cards: inOrder(open).map((card) => shownTo(card, head.me)) };
+	const known = await openCards(head.id, head.seq, now());
+	return {
+		seq: known.seq,
+		cards: listOf(known, head.me, what, (card) => card.clock !== 'done' && meant(card)),
+	};
 }
 
-/** Cards in the order of their ranks. */
-export const inOrder = (cards: CardView[]) => cards.sort((a, b) => (a.rank < b.rank ? -1 : 1));
+/**
+ * Those cards that are meant, in the order of their ranks, as somebody sees them. Until something happens on the board it is
+ * the same list, which is written once, however many pages it goes to.
+ * @param what tells those that are meant from others
+ * @param as what a page is told of each
+ */
+export function listOf(
+	known: Kept,
+	me: string,
+	what: string,
+	meant: (card: CardView) => boolean,
+	as: (card: CardView) => CardView = (card) => card,
+): CardView[] {
+	const all = [...known.cards.values()];
+	const whose = all.some((card) => card.private) ? `${what} ${me}` : what;
+	let list = known.lists.get(whose);
+	if (!list) {
+		const cards = all.map((card) => as(shownTo(card, me))).filter(meant);
+		list = columnwise(cards.sort((a, b) => (a.rank < b.rank ? -1 : 1)));
+		known.lists.set(whose, Object.freeze(list) as CardView[]);
+	}
+	return list;
+}
 
 async function readOn(board: string, since: number, known: Kept | undefined): Promise<Kept> {
 	if (!known) return readAll(board, since);
@@ -55,6 +86,7 @@ async function readOn(board: string, since: number, known: Kept | undefined): Pr
 		else known.cards.set(card.id, spare(card));
 	}
 	known.seq = change.seq;
+	known.lists.clear();
 	return known;
 }
 
@@ -87,6 +119,7 @@ async function readAll(board: string, since: number): Promise<Kept> {
 		doneSince: since,
 		cards: new Map(found?.cards?.map((card) => [card.id, spare(card)])),
 		took: null,
+		lists: new LRUCache({ max: LISTS }),
 	};
 }
 

@@ -63,7 +63,11 @@ export async function peoplePage(person: Person, team: string): Promise<PeoplePa
 		heads.map(async (head) => {
 			const [{ learned }, { cards }] = await Promise.all([
 				boardPast(head),
-				openCardsOf(head, (card) => card.owners.length > 0 && (card.column !== null || card.sprint !== null)),
+				openCardsOf(
+					head,
+					'owned',
+					(card) => card.owners.length > 0 && (card.column !== null || card.sprint !== null),
+				),
 			]);
 			return { head, learned, cards };
 		}),

@@ -3,7 +3,6 @@ import type { BoardHead } from '../../../core/pages/board.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import { daysAway, givesFrom, hoursOn, rawHours } from '../../../core/capacity/hours.ts';
-import { columnwise } from '../../columnwise.ts';
 import { now } from '../time.ts';
 import { openCardsOf } from './open-cards.ts';
 import { boardPast } from './past.ts';
@@ -20,7 +19,11 @@ export async function planPage(head: BoardHead, asked: number | null): Promise<P
 	const sprint =
 		open.find((known) => known.number === asked) ?? open.find((known) => !known.startedAt) ?? open[0];
 	const [placed, { learned, past }, rota] = await Promise.all([
-		openCardsOf(head, (card) => card.column === null || card.sprint === sprint?.number),
+		openCardsOf(
+			head,
+			`plan ${sprint?.number}`,
+			(card) => card.column === null || card.sprint === sprint?.number,
+		),
 		boardPast(head),
 		rotaOf(head.teamId),
 	]);
@@ -49,7 +52,7 @@ export async function planPage(head: BoardHead, asked: number | null): Promise<P
 			});
 	return {
 		seq: placed.seq,
-		cards: columnwise(placed.cards),
+		cards: placed.cards,
 		sprint: sprint?.number ?? null,
 		people,
 		learned,

@@ -16,6 +16,7 @@ import { agreedOf } from './agreed.ts';
 import { accountsOf } from './fold.ts';
 import { boardFile } from './history.ts';
 import { LEFT_ON } from './initiatives.ts';
+import { listsOf } from './ledger-lists.ts';
 import { planPage } from './plan.ts';
 import { dayHoursOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
@@ -57,6 +58,7 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 	]);
 	// The fold goes on meanwhile: its totals, stints and cards are read at one moment.
 	const ledger = ledgerNow();
+	const { stints, moves, done } = listsOf(ledger);
 	const at = now().getTime();
 	const file = boardFile(head);
 	const { from, to, hours } = dayHoursOf(head, rota, number);
@@ -72,13 +74,14 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 		goalMet: found.goalMet,
 		goalWords: found.goalWords,
 		closed: !running,
-		ledger: { ...ledger, stints: columnwise(ledger.stints), moves: columnwise(ledger.moves) },
-		finished: columnwise(
-			ledger.stints.filter(
-				({ card, outcome }) =>
-					outcome === 'done' || (running && outcome === null && accounts.cards.get(card)!.done),
-			),
-		),
+		ledger: { ...ledger, stints, moves },
+		finished: running
+			? columnwise(
+					ledger.stints.filter(
+						({ card, outcome }) => outcome === 'done' || (outcome === null && accounts.cards.get(card)!.done),
+					),
+				)
+			: done,
 		following: follow(file.zone, dates, ledger, hours, at),
 		scope: columnwise(scopeOf(head, changesOf(ledger), found.doers)),
 		unfinished: columnwise(

@@ -21,6 +21,7 @@ import { boardFold, lastingOn } from './fold.ts';
 import { boardFile, placesInFile } from './history.ts';
 import { initiativesOf } from './initiatives.ts';
 import { milestonesOf, withLate } from './milestones.ts';
+import { listOf, openCards } from './open-cards.ts';
 import { planPage } from './plan.ts';
 import { promiseOf, rawOf, workersOf } from './promise.ts';
 import { boardTime } from './ribbon.ts';
@@ -80,11 +81,14 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 			'rounds',
 		),
 	]);
-	const known = new Map([...board.cards, ...plan.cards].map((card) => [card.id, asUsed(head, card)]));
-	const cards = [...known.values()].filter(
-		(card) => card.clock !== 'done' && (card.column || card.sprint !== null || card.due !== null),
+	const [fold, known] = await Promise.all([boardFold(head), openCards(head.id, head.seq, now())]);
+	const cards = listOf(
+		known,
+		head.me,
+		'rounds',
+		(card) => card.clock !== 'done' && (card.column !== null || card.sprint !== null || card.due !== null),
+		(card) => asUsed(head, card),
 	);
-	const fold = await boardFold(head);
 	const { ledgers } = fold.accounts;
 	const day = (instant: number | null) => (instant === null ? null : zone.day(instant));
 	const first = fold.flow.first === null ? today : zone.day(fold.flow.first);
@@ -188,7 +192,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 			const said = aside.get(one.key);
 			return said ? [{ ...one, reason: said.reason, by: said.by }] : [];
 		}),
-		cards: columnwise(cards),
+		cards,
 		expectation: board.expectation,
 		doneSince: board.doneSince,
 		people: people.filter((one) => one.hours > 0).map(({ id, hours }) => ({ id, hours })),

@@ -1,9 +1,9 @@
 import type { SettlePage } from '../../../core/pages/settling.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
-import { columnwise } from '../../columnwise.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { accountsOf } from './fold.ts';
+import { listsOf } from './ledger-lists.ts';
 import { openCardsOf } from './open-cards.ts';
 import { planPage } from './plan.ts';
 import { titlesOf } from './titles.ts';
@@ -36,7 +36,11 @@ export async function settlePage(head: BoardHead, person: Person): Promise<Settl
 			[head.id, running?.number ?? 0, person.id],
 			'settle',
 		),
-		openCardsOf(head, (card) => card.sprint !== null && card.sprint === running?.number),
+		openCardsOf(
+			head,
+			`sprint ${running?.number}`,
+			(card) => card.sprint !== null && card.sprint === running?.number,
+		),
 		accountsOf(head),
 		coming ? planPage(head, coming.number) : null,
 	]);
@@ -48,8 +52,8 @@ export async function settlePage(head: BoardHead, person: Person): Promise<Settl
 		seq,
 		sprint: running?.number ?? null,
 		// How it came to be so nobody asks for here.
-		ledger: ledger && { ...ledger, stints: columnwise(ledger.stints), moves: [] },
-		cards: columnwise(cards),
+		ledger: ledger && { ...ledger, stints: listsOf(ledger).stints, moves: [] },
+		cards,
 		checklists,
 		next: plan && {
 			number: coming!.number,

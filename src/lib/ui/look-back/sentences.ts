@@ -116,15 +116,17 @@ const ENDED = {
 	removed: 'taken out',
 };
 
-/** What became of a stint, and why its card was not finished where that was said. */
-export function endedWords({ ledger, finished, unfinished }: ReportPage, stint: Stint): string {
-	if (!stint.outcome)
-		return finished.some((one) => one.card === stint.card && one.opened === stint.opened)
-			? 'done so far'
-			: 'open';
-	const last = ledger.stints.findLast((one) => one.card === stint.card) === stint;
-	const why = last && unfinished.find((one) => one.card === stint.card);
-	if (!why) return ENDED[stint.outcome];
-	const reason = why.reason === 'other' ? why.words : REASONS[why.reason];
-	return `${stint.outcome === 'done' ? 'split, the rest went on' : ENDED[stint.outcome]}: ${reason}`;
+/** Says of each stint of a report what became of it, and why its card was not finished where that was said. */
+export function endedWords({ ledger, finished, unfinished }: ReportPage): (stint: Stint) => string {
+	const key = ({ card, opened }: Pick<Stint, 'card' | 'opened'>) => `${card} ${opened}`;
+	const done = new Set(finished.map(key));
+	const last = new Map(ledger.stints.map((stint) => [stint.card, stint]));
+	const said = new Map([...unfinished].reverse().map((one) => [one.card, one]));
+	return (stint) => {
+		if (!stint.outcome) return done.has(key(stint)) ? 'done so far' : 'open';
+		const why = last.get(stint.card) === stint && said.get(stint.card);
+		if (!why) return ENDED[stint.outcome];
+		const reason = why.reason === 'other' ? why.words : REASONS[why.reason];
+		return `${stint.outcome === 'done' ? 'split, the rest went on' : ENDED[stint.outcome]}: ${reason}`;
+	};
 }

@@ -50,6 +50,7 @@
 	const finished = $derived(report.finished);
 	const past = $derived(!report.closed && data.today > sprint.ends);
 	let width = $state(860);
+	const ended = $derived(endedWords(report));
 	let picked = $state.raw<{
 		title: string;
 		cards: readonly { card: string; amount: number | null; note?: string }[];
@@ -238,13 +239,7 @@
 							? `; ${amount(ledger.burned, unit)} burned: the difference is what was finished for less or more than was left of it`
 							: ''}.
 					</p>
-					<Stints
-						{ledger}
-						titles={report.titles}
-						{unit}
-						ended={(stint) => endedWords(report, stint)}
-						{open}
-					/>
+					<Stints {ledger} titles={report.titles} {unit} {ended} {open} />
 				</section>
 				<Burndown
 					{following}
