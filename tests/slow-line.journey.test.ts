@@ -157,6 +157,25 @@ test('what is typed before the page is awake is looked for once it is', async ()
 	await context.close();
 });
 
+test('cards of a finding that was unfolded before the page is awake are there once it is', async () => {
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
+	const held: (() => Promise<void>)[] = [];
+	let late = true;
+	await context.route(/\/_app\/.*\.js/, (route) => {
+		if (!late) return route.continue();
+		held.push(() => route.continue());
+	});
+	await page.goto(`${BOARD}/rounds`, { waitUntil: 'commit' });
+	const cards = page.locator('.finding details').first();
+	await cards.locator('summary').click();
+	assert.equal(await cards.locator('li').count(), 0);
+	late = false;
+	await Promise.all(held.map((go) => go()));
+	await cards.locator('li').first().waitFor();
+	quiet();
+	await context.close();
+});
+
 test('what is done without a connection is kept across a reload, said before leaving, and sent when it is back', async () => {
 	const { page, context } = await visit(server.url, 'Ines Okoro', `${BOARD}/backlog`);
 	const joined = await cutOff(context);
@@ -402,6 +421,30 @@ test('a page that is refused says so by its status, also while the ribbon is on 
 	}
 	await holder.query('rollback');
 	holder.release();
+});
+
+test('whoever leaves while a page still comes in takes nothing from others, however it is compressed', async () => {
+	const fresh = await startServer();
+	const cookie = await signIn(fresh.url, 'Ines Okoro');
+	const holder = await db.connect();
+	await holder.query('begin');
+	await holder.query('lock table event in access exclusive mode');
+	for (const encoding of ['br', 'gzip', 'identity']) {
+		const stopped = new AbortController();
+		const answer = await fetch(`${fresh.url}${BOARD}`, {
+			headers: { cookie, 'accept-encoding': encoding },
+			signal: stopped.signal,
+		});
+		assert.equal(answer.headers.get('content-encoding') ?? 'identity', encoding);
+		// It has begun, and waits for its ribbon.
+		await answer.body!.getReader().read();
+		stopped.abort();
+	}
+	await holder.query('rollback');
+	holder.release();
+	const whole = await fetch(`${fresh.url}${BOARD}`, { headers: { cookie } });
+	assert.match(await whole.text(), /<\/html>/);
+	assert.equal(fresh.process.exitCode, null, fresh.log());
 });
 
 test('where the history cannot be read the board says so in the place of its ribbon, and goes on', async () => {

@@ -46,10 +46,12 @@ export async function startServer(settings: Record<string, string> = {}): Promis
 		child.stderr.on('data', hear);
 		child.once('exit', (code) => reject(new Error(`The server ended with ${code}: ${said}`)));
 	});
-	after(() => stopServer(child));
+	after(async () => {
+		// Nobody told it to: what it said last tells why.
+		if (child.exitCode) throw new Error(`The server ended with ${child.exitCode}: ${said.slice(-4000)}`);
+		await stopServer(child);
+	});
 	await ready;
-	// Nobody told it to: what it said last tells why.
-	child.once('exit', (code) => code && console.error(`The server ended with ${code}: ${said.slice(-4000)}`));
 	return { url, process: child, log: () => said };
 }
 

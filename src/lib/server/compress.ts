@@ -1,4 +1,4 @@
-import { Readable } from 'node:stream';
+import { pipeline, Readable, type Duplex } from 'node:stream';
 import { setImmediate as rest } from 'node:timers/promises';
 import { promisify } from 'node:util';
 import { brotliCompress, constants, createBrotliCompress, createGzip, gzip } from 'node:zlib';
@@ -52,8 +52,14 @@ export async function compressed(request: Request, response: Response): Promise<
 	const packed =
 		'whole' in body
 			? new Uint8Array(await ways[way].whole(body.whole))
-			: (Readable.toWeb(Readable.from(body.parts).compose(ways[way].inParts())) as ReadableStream);
+			: packedInParts(body.parts, ways[way].inParts());
 	return new Response(packed, { status, statusText, headers });
+}
+
+/** Where whoever asked goes before its end, both are let go of, and nobody else hears of it. */
+function packedInParts(parts: AsyncIterable<Uint8Array>, way: Duplex): ReadableStream {
+	pipeline(Readable.from(parts), way, () => undefined);
+	return Readable.toWeb(way) as ReadableStream;
 }
 
 /** A body that is there at once; else all of it, part by part. */
@@ -65,7 +71,11 @@ async function taken(
 	for (;;) {
 		const next = reader.read();
 		const part = await Promise.race([next, rest(null)]);
-		if (!part) return { parts: onwards(there, next, reader) };
+		if (!part) {
+			// Nobody may come to read it.
+			next.catch(() => undefined);
+			return { parts: onwards(there, next, reader) };
+		}
 		if (part.done) return { whole: Buffer.concat(there) };
 		there.push(part.value);
 	}

@@ -29,6 +29,9 @@
 		const here = new Set(cards.map((card) => card.number));
 		return finding.cards.filter((number) => !here.has(number));
 	});
+	/** Its cards are drawn once somebody looks at them; they may have been opened before the page woke. */
+	let unfolded = $state(false);
+	const look = (list: HTMLDetailsElement) => void (unfolded ||= list.open);
 	const LINKS: Partial<Record<Remedy, string>> = $derived({
 		board: `/boards/${slug}`,
 		replenish: `/boards/${slug}/backlog`,
@@ -69,21 +72,21 @@
 			>{/if}
 		<p>{finding.sentence}</p>
 		{#if !one && finding.cards.length}
-			<details>
+			<details {@attach look} ontoggle={(event) => look(event.currentTarget)}>
 				<summary
 					>{count(finding.cards.length, 'card')}: {finding.cards.slice(0, NAMED).join(', ')}{finding.cards
 						.length > NAMED
 						? ' …'
 						: ''}</summary
 				>
-				<ul>
-					<Gradual list={cards} key={({ id }) => id} row={ofOne} as="li" px={36} />
-					{#each gone as number (number)}<li>
-							<a href={open({ number })} data-sveltekit-noscroll data-sveltekit-keepfocus
-								><b>{number}</b> finished</a
-							>
-						</li>{/each}
-				</ul>
+				{#if unfolded}<ul>
+						<Gradual list={cards} key={({ id }) => id} row={ofOne} as="li" px={36} />
+						{#each gone as number (number)}<li>
+								<a href={open({ number })} data-sveltekit-noscroll data-sveltekit-keepfocus
+									><b>{number}</b> finished</a
+								>
+							</li>{/each}
+					</ul>{/if}
 			</details>
 		{/if}
 	</div>
