@@ -8,7 +8,15 @@ import { startJobs, stopJobs } from '$lib/server/jobs';
 import { stopLive } from '$lib/server/live';
 import { log } from '$lib/server/log';
 import { Problem, signedOut } from '$lib/server/problem';
+import { refusalOf } from '$lib/server/refusals';
 import { bearerOf, personOfRequest, SESSION_COOKIE } from '$lib/server/sign-in';
+
+// What failed and nobody waited for, as in a package, is no reason to end what others do.
+process.on('unhandledRejection', (error) => {
+	const { stack, message } = error instanceof Error ? error : new Error(String(error));
+	if (refusalOf(error)) log.warn({ error: message }, 'the database was away');
+	else log.error({ error: stack }, 'nobody waited for what failed');
+});
 
 // Streams would hold the process up: they end first, then the server closes.
 for (const signal of ['SIGTERM', 'SIGINT'] as const)

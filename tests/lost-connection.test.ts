@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { randomUUID } from 'node:crypto';
+import { once } from 'node:events';
 import { connect, createServer, type AddressInfo, type Socket } from 'node:net';
 import { after, test } from 'node:test';
 import { useDatabase } from './support/database.ts';
@@ -47,6 +48,24 @@ const add = async (title: string) => {
 	});
 	return [answer.status, (await answer.json()).code];
 };
+
+test('jobs whose timetable cannot be read begin again once the database is back, and take nobody along', async () => {
+	await db.query('drop schema if exists graphile_worker cascade');
+	deadly = '_private_known_crontabs as';
+	const worker = await startServer({ DATABASE_URL: through.href, HARROW_JOBS: 'on' });
+	const heard = async (words: string) => {
+		const ended = once(worker.process, 'exit').then(() => assert.fail(worker.log()));
+		while (!worker.log().includes(words)) await Promise.race([once(worker.process.stdout!, 'data'), ended]);
+		ended.catch(() => undefined);
+	};
+	await heard('jobs wait for the database');
+	assert.equal((await fetch(`${worker.url}/health`)).status, 200);
+	deadly = null;
+	await heard('jobs are done here');
+	const { rowCount } = await db.query('select from graphile_worker._private_known_crontabs');
+	assert.ok(rowCount! > 0);
+	assert.equal(worker.process.exitCode, null, worker.log());
+});
 
 // A connection dies while it is made ready, at the start of its work, within, and at the end.
 for (const moment of ['clock_timestamp() as now', 'begin', 'insert into card', 'commit'])

@@ -35,7 +35,7 @@ const CRONTAB = `7 * * * * tell-of-days ?fill=2h&max=5&jobKey=tell-of-days&jobKe
 * * * * * remind ?fill=2h&max=5&jobKey=remind&jobKeyMode=replace
 * * * * * resume-mail ?max=5&jobKey=resume-mail&jobKeyMode=replace
 */15 * * * * make-digests ?fill=2h&max=5&jobKey=make-digests&jobKeyMode=replace`;
-const AGAIN_MS = 10_000;
+const AGAIN_MS = 3000;
 
 let runner: Runner | undefined;
 let starting: Promise<void> | undefined;
@@ -62,14 +62,26 @@ async function start(): Promise<void> {
 				if (['error', 'warning'].includes(level)) log.warn({ message }, 'a job');
 			}),
 		});
+		// It ends where the database was away at the wrong moment.
+		made.promise.catch(again);
+		made.events.on('cron:started', () => log.info('jobs are done here'));
 		if (stopped) return void (await made.stop());
 		runner = made;
 		for (const task of ['tell-of-days', 'make-digests'])
 			await made.addJob(task, {}, { jobKey: task, jobKeyMode: 'replace' });
 	} catch (error) {
-		log.warn({ error: (error as Error).message }, 'jobs wait for the database');
-		setTimeout(() => void startJobs(), AGAIN_MS).unref();
+		again(error as Error);
 	}
+}
+
+let waiting: NodeJS.Timeout | undefined;
+
+function again(error: Error): void {
+	if (stopped) return;
+	runner = undefined;
+	log.warn({ error: error.message }, 'jobs wait for the database');
+	clearTimeout(waiting);
+	waiting = setTimeout(() => void startJobs(), AGAIN_MS).unref();
 }
 
 let ending: Promise<void> | undefined;
