@@ -211,13 +211,16 @@
 	@media (pointer: coarse) {
 		.small,
 		.quiet,
-		summary,
 		.card,
 		.row .link {
 			min-height: 44px;
 			display: inline-flex;
 			align-items: center;
 			gap: 5px;
+		}
+		summary {
+			min-height: 44px;
+			align-content: center;
 		}
 	}
 </style>
