@@ -36,6 +36,23 @@ const eventually = async (what: () => Promise<boolean>): Promise<void> => {
 	while (!(await what())) await rest();
 };
 
+/** Holds back what the pages are made of; `letGo` lets all of it come, and from then on whatever is asked for. */
+async function heldBack(context: BrowserContext, what: RegExp) {
+	const held: (() => Promise<void>)[] = [];
+	let late = true;
+	await context.route(what, (route) => {
+		if (!late) return route.continue();
+		held.push(() => route.continue());
+	});
+	return {
+		any: () => held.length > 0,
+		letGo: async () => {
+			late = false;
+			await Promise.all(held.map((go) => go()));
+		},
+	};
+}
+
 describe('with every answer 800 ms late', () => {
 	test('an hour typed into the timesheet, with Enter and an arrow at once, is logged once', async () => {
 		const { page, context, quiet } = await visit(server.url, 'Tomas Reyl', `/teams/${team}/timesheet`);
@@ -115,12 +132,7 @@ describe('with every answer 800 ms late', () => {
 
 test('whoever types a place and presses Enter before anything has come goes there once it has; no card is made of it', async () => {
 	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
-	const held: (() => Promise<void>)[] = [];
-	let late = true;
-	await context.route(/\/_app\/|\/api\/find/, (route) => {
-		if (!late || route.request().url().includes('/api/find')) return route.continue();
-		held.push(() => route.continue());
-	});
+	const parts = await heldBack(context, /\/_app\//);
 	const made = async () => (await db.query(`select count(*)::int as n from card`)).rows[0].n;
 	const before = await made();
 	await page.keyboard.press('Space');
@@ -128,10 +140,9 @@ test('whoever types a place and presses Enter before anything has come goes ther
 	await page.keyboard.type('Settle');
 	// That no card has the word is known before the places are.
 	await (await answered).finished();
-	await eventually(async () => held.length > 0);
+	await eventually(async () => parts.any());
 	await page.keyboard.press('Enter');
-	late = false;
-	await Promise.all(held.map((go) => go()));
+	await parts.letGo();
 	await page.waitForURL(`**${BOARD}/settle`);
 	assert.equal(await made(), before);
 	quiet();
@@ -140,17 +151,11 @@ test('whoever types a place and presses Enter before anything has come goes ther
 
 test('what is typed before the page is awake is looked for once it is', async () => {
 	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
-	const held: (() => Promise<void>)[] = [];
-	let late = true;
-	await context.route(/\/_app\/.*\.js/, (route) => {
-		if (!late) return route.continue();
-		held.push(() => route.continue());
-	});
+	const scripts = await heldBack(context, /\/_app\/.*\.js/);
 	await page.goto(`${BOARD}/flow`, { waitUntil: 'commit' });
 	await page.getByRole('combobox', { name: 'Find a card or do something' }).fill('settle');
 	assert.equal(await page.evaluate(() => document.documentElement.dataset.awake), undefined);
-	late = false;
-	await Promise.all(held.map((go) => go()));
+	await scripts.letGo();
 	await page.getByRole('option', { name: /^Settle/ }).click();
 	await page.waitForURL(`**${BOARD}/settle`);
 	quiet();
@@ -159,18 +164,12 @@ test('what is typed before the page is awake is looked for once it is', async ()
 
 test('cards of a finding that was unfolded before the page is awake are there once it is', async () => {
 	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', BOARD);
-	const held: (() => Promise<void>)[] = [];
-	let late = true;
-	await context.route(/\/_app\/.*\.js/, (route) => {
-		if (!late) return route.continue();
-		held.push(() => route.continue());
-	});
+	const scripts = await heldBack(context, /\/_app\/.*\.js/);
 	await page.goto(`${BOARD}/rounds`, { waitUntil: 'commit' });
 	const cards = page.locator('.finding details').first();
 	await cards.locator('summary').click();
 	assert.equal(await cards.locator('li').count(), 0);
-	late = false;
-	await Promise.all(held.map((go) => go()));
+	await scripts.letGo();
 	await cards.locator('li').first().waitFor();
 	quiet();
 	await context.close();
