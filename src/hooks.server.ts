@@ -12,11 +12,12 @@ import { refusalOf } from '$lib/server/refusals';
 import { bearerOf, personOfRequest, SESSION_COOKIE } from '$lib/server/sign-in';
 
 // What failed and nobody waited for, as in a package, is no reason to end what others do.
-process.on('unhandledRejection', (error) => {
+function unheard(error: unknown): void {
 	const { stack, message } = error instanceof Error ? error : new Error(String(error));
 	if (refusalOf(error)) log.warn({ error: message }, 'the database was away');
 	else log.error({ error: stack }, 'nobody waited for what failed');
-});
+}
+if (!building) process.on('unhandledRejection', unheard);
 
 // Streams would hold the process up: they end first, then the server closes.
 for (const signal of ['SIGTERM', 'SIGINT'] as const)

@@ -32,6 +32,18 @@ describe('what the rounds find in the tables', () => {
 		});
 	});
 
+	test('who looked while dates were switched off leaves no dates to who looks after that', async () => {
+		const board = await runningBoard(db, [['A', 8]]);
+		await command(board.lead, 'AddCards', {
+			board: board.id,
+			cards: [{ title: 'With a date', due: '2026-11-20' }],
+		});
+		const before = await boardHead(board.lead, board.slug);
+		await command(board.lead, 'ChangeBoard', { board: board.id, off: ['dates'] });
+		assert.ok((await roundsPage(before, board.lead)).cards.some(({ due }) => due !== null));
+		assert.ok((await rounds(board)).cards.every(({ due }) => due === null));
+	});
+
 	test('whoever has no card in hand since yesterday has nothing to do, on a day on which they work', async () => {
 		const board = await runningBoard(db, [['A', 8]]);
 		await own(board, board.cards[0]!);

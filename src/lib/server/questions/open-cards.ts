@@ -21,7 +21,7 @@ interface Kept {
 }
 
 /** So many lists are remembered of a board. */
-const LISTS = 6;
+const LISTS = 12;
 
 const followed = new Followed<Kept>(({ cards }) => cards.size);
 
@@ -54,7 +54,7 @@ export async function openCardsOf(
 /**
  * Those cards that are meant, in the order of their ranks, as somebody sees them. Until something happens on the board it is
  * the same list, which is written once, however many pages it goes to.
- * @param what tells those that are meant from others
+ * @param what tells those that are meant, and what is told of them, from others
  * @param as what a page is told of each
  */
 export function listOf(

@@ -85,7 +85,8 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 	const cards = listOf(
 		known,
 		head.me,
-		'rounds',
+		// As that head has it: another may have been read since the board was set otherwise.
+		`rounds ${JSON.stringify([head.off, head.lanes])}`,
 		(card) => card.clock !== 'done' && (card.column !== null || card.sprint !== null || card.due !== null),
 		(card) => asUsed(head, card),
 	);

@@ -24,11 +24,14 @@
 	const doing = new Doing('harrow:account');
 	const opened = new Behind<BehindCard>((text) => (doing.message = { text, tone: 'warn' }));
 	const picked = $derived(opened.figure);
-	/** The line whose cards are looked at. */
-	let lineOpen = $state('');
 	/** Opens what was worked or is placed: of a line, of somebody, or all of it. */
 	function pick(title: string, of: BehindAccount, which: string | null = null, by: Grouping = page.by): void {
-		lineOpen = of === 'worked' && by === page.by && which ? which : '';
+		const initiative = of === 'worked' && by === 'initiative' ? which : null;
+		const board = team.boards[0];
+		const link =
+			initiative && board
+				? { href: `/boards/${board.slug}/initiatives/${initiative}`, words: 'Its page' }
+				: undefined;
 		const query = new URLSearchParams({
 			from: page.from,
 			to: page.to,
@@ -36,7 +39,7 @@
 			of,
 			...(which !== null && { which }),
 		});
-		void opened.open(title, `/teams/${team.id}/account/cards?${query}`);
+		void opened.open(title, `/teams/${team.id}/account/cards?${query}`, link);
 	}
 	const NAMES = {
 		person: 'Person',
@@ -96,9 +99,7 @@
 			cards={picked.cards}
 			titles={Object.fromEntries(picked.cards.map(({ card, title }) => [card, title]))}
 			unit="hours"
-			link={page.by === 'initiative' && lineOpen && team.boards[0]
-				? { href: `/boards/${team.boards[0].slug}/initiatives/${lineOpen}`, words: 'Its page' }
-				: undefined}
+			link={picked.link}
 			{open}
 			onclose={opened.close}
 		/>
