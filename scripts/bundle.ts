@@ -13,6 +13,8 @@ export const forServers = {
 		external: [
 			...['@node-rs/argon2', 'graphile-worker', 'mailparser', 'node-pg-migrate', 'nodemailer', 'pg', 'pino'],
 			...['@seriousme/openapi-schema-validator', 'axe-core', 'playwright-core', 'smtp-server'],
+			// It asks for all of class-validator: what is built takes of that only what it uses.
+			'class-validator-jsonschema',
 			...['ts-json-schema-generator', 'vite'],
 		],
 	},

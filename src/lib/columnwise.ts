@@ -46,54 +46,74 @@ export const fromText = (text: string): object[] => fromColumns(JSON.parse(text)
 
 /** Rows column by column. What a row does not say, or says as `undefined`, it does not say afterwards. */
 function toColumns(rows: readonly object[]): Columns {
-	const said = new Map<string, unknown[]>();
-	for (const [place, row] of rows.entries())
+	const names: string[] = [];
+	const said: unknown[][] = [];
+	const known = new Map<string, number>();
+	for (let place = 0; place < rows.length; place++) {
+		const row = rows[place] as Record<string, unknown>;
+		// Most rows say under the same names in the same order as the one before them: those are not looked up each time.
+		let at = 0;
 		for (const name in row) {
-			let all = said.get(name);
-			if (!all) said.set(name, (all = Array.from({ length: rows.length })));
-			all[place] = (row as Record<string, unknown>)[name];
+			if (names[at] !== name) {
+				at = known.get(name) ?? names.length;
+				if (at === names.length) {
+					known.set(name, at);
+					names.push(name);
+					said.push([]);
+				}
+			}
+			const column = said[at++]!;
+			while (column.length < place) column.push(undefined);
+			column.push(row[name]);
 		}
-	const columns: Columns['columns'] = {};
-	for (const [name, all] of said) columns[name] = columnOf(all);
-	return { rows: rows.length, columns };
-}
-
-function columnOf(all: unknown[]): Column {
-	if (!all.includes(undefined)) return saidBy(all);
-	const not = [...all.keys()].filter((place) => all[place] === undefined);
-	return { ...saidBy(all.map((one) => one ?? null)), not };
-}
-
-function saidBy(all: readonly unknown[]): Column {
-	const said = alike(all);
-	const times = new Map<unknown, number>();
-	// Most say what the one before them said: that is not looked up each time.
-	for (let from = 0, to = 1; from < said.length; from = to++) {
-		while (to < said.length && said[to] === said[from]) to++;
-		times.set(said[from], (times.get(said[from]) ?? 0) + to - from);
 	}
-	const [usual, often] = [...times].reduce((a, b) => (b[1] > a[1] ? b : a));
-	if (often > all.length / 2) {
+	for (const column of said) while (column.length < rows.length) column.push(undefined);
+	return {
+		rows: rows.length,
+		columns: Object.fromEntries(names.map((name, i) => [name, columnOf(said[i]!)])),
+	};
+}
+
+/** What the rows say under one name; `undefined` where they do not. */
+function columnOf(all: readonly unknown[]): Column {
+	/** The things that are said, each once; how often; and which of them each row says. */
+	const [things, times, at]: [unknown[], number[], number[]] = [[], [], []];
+	const known = { things: new Map<unknown, number>(), texts: new Map<string, number>() };
+	const not: number[] = [];
+	let which = -1;
+	for (let place = 0; place < all.length; place++) {
+		if (all[place] === undefined) not.push(place);
+		const one = all[place] ?? null;
+		// Most say what the one before them says.
+		if (which < 0 || one !== things[which]) {
+			// Lists and objects are alike when they are written alike.
+			const text = typeof one === 'object' && one !== null ? textOf(one) : null;
+			const found = text === null ? known.things.get(one) : known.texts.get(text);
+			which = found ?? things.length;
+			if (found === undefined) {
+				if (text === null) known.things.set(one, which);
+				else known.texts.set(text, which);
+				things.push(one);
+				times.push(0);
+			}
+		}
+		times[which]!++;
+		at.push(which);
+	}
+	return { ...writtenAs(things, times, at), ...(not.length && { not }) };
+}
+
+const textOf = (thing: object) => (Array.isArray(thing) && !thing.length ? '[]' : JSON.stringify(thing));
+
+function writtenAs(things: unknown[], times: readonly number[], at: number[]): Column {
+	const usual = times.reduce((most, n, i) => (n > times[most]! ? i : most), 0);
+	if (times[usual]! > at.length / 2) {
 		const but: [number, unknown][] = [];
-		for (const [place, one] of said.entries()) if (one !== usual) but.push([place, one]);
-		return { usual, but };
+		for (let place = 0; place < at.length; place++)
+			if (at[place] !== usual) but.push([place, things[at[place]!]]);
+		return { usual: things[usual], but };
 	}
-	if (times.size > all.length / 3) return { all: said };
-	const places = new Map([...times.keys()].map((one, i) => [one, i]));
-	return { few: [...times.keys()], at: said.map((one) => places.get(one)!) };
-}
-
-/** Values of which those that are alike are the same, lists and objects too. */
-function alike(all: readonly unknown[]): unknown[] {
-	const known = new Map<string, unknown>();
-	const empty: unknown[] = [];
-	return all.map((value) => {
-		if (typeof value !== 'object' || value === null) return value;
-		if (Array.isArray(value) && !value.length) return empty;
-		const text = JSON.stringify(value);
-		if (!known.has(text)) known.set(text, value);
-		return known.get(text);
-	});
+	return things.length > at.length / 3 ? { all: at.map((which) => things[which]) } : { few: things, at };
 }
 
 /** Rows as they were. What several say alike is one value: nobody changes it in place. */

@@ -18,7 +18,7 @@ import {
 	ValidateIf,
 	ValidateNested,
 } from 'class-validator';
-import { JSONSchema } from 'class-validator-jsonschema';
+import { JSONSchema } from 'class-validator-jsonschema/build/decorators.js';
 
 const trim = Transform(({ value }) => (typeof value === 'string' ? value.trim() : value));
 

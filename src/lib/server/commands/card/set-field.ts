@@ -1,5 +1,5 @@
 import { ValidateBy } from 'class-validator';
-import { JSONSchema } from 'class-validator-jsonschema';
+import { JSONSchema } from 'class-validator-jsonschema/build/decorators.js';
 import { shownValue } from '../../../../core/fields/own.ts';
 import { boardCommand } from '../../door/command.ts';
 import { applyDecorators } from '../../door/decorate.ts';
