@@ -46,7 +46,11 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 	const running = !sprint.closedAt;
 	const accounts = await accountsOf(head);
 	const ledgerNow = () => accounts.ledgers.find((one) => one.number === number)!;
-	const [found, rota, plan, retrospective] = await Promise.all([
+	const [titles, found, rota, plan, retrospective] = await Promise.all([
+		titlesOf(
+			head,
+			ledgerNow().stints.map((stint) => stint.card),
+		),
 		ask(
 			head,
 			number,
@@ -64,10 +68,9 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 	const { from, to, hours } = dayHoursOf(head, rota, number);
 	const dates = { from, to, startedAt: Date.parse(sprint.startedAt!), closedAt: instant(sprint.closedAt) };
 	const spent = found.budgets.flatMap(({ cards }) => cards);
-	const named = [
-		...ledger.stints.map((stint) => stint.card),
-		...spent.flatMap(({ card, title }) => (title === null ? card : [])),
-	];
+	for (const { card, title } of spent) if (title !== null) titles[card] = title;
+	// On cards that were never in it hours are spent too; and others may have come meanwhile.
+	const others = [...ledger.stints, ...spent].flatMap(({ card }) => (card in titles ? [] : card));
 	const place = started.indexOf(sprint);
 	return {
 		sprint,
@@ -103,10 +106,7 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 		odds:
 			plan &&
 			sprintOdds(head, plan, sprintParts(head, plan, sprintCards(head, plan.cards, number)), plan.cards),
-		titles: {
-			...(await titlesOf(head, named)),
-			...Object.fromEntries(spent.flatMap(({ card, title }) => (title === null ? [] : [[card, title]]))),
-		},
+		titles: Object.assign(titles, await titlesOf(head, others)),
 		retrospective,
 		before: started[place - 1]?.number ?? null,
 		after: started[place + 1]?.number ?? null,
