@@ -29,9 +29,10 @@ const commands: Record<string, (args: string[]) => Promise<number>> = {
 
 const [name = '', ...args] = process.argv.slice(2);
 const command = commands[name];
-if (!command) {
-	process.stderr.write(name && name !== '--help' ? `There is no command "${name}".\n\n${USAGE}` : USAGE);
-	process.exitCode = name === '--help' ? 0 : 2;
+if (name === '--help') process.stdout.write(USAGE);
+else if (!command) {
+	process.stderr.write(name ? `There is no command "${name}".\n\n${USAGE}` : USAGE);
+	process.exitCode = 2;
 } else {
 	process.exitCode = await command(args);
 }

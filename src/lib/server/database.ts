@@ -27,7 +27,7 @@ const [FOLLOWER_MS, ANSWER_MS] = [1000, 10_000];
  * Commands and reads have connections of their own, so that commands which wait for a board never hold up a page; so has
  * the read replica.
  */
-const SIZES = { commands: 5, reads: 8, replica: 4 };
+const SIZES = { commands: 4, reads: 5, replica: 4 };
 type Use = keyof typeof SIZES;
 
 const pools = new Map<Use, pg.Pool>();

@@ -13,6 +13,7 @@
 	import { Carry } from '../board/carry.svelte';
 	import { dragCards, dropAt } from '../board/drag';
 	import Ghost from '../board/Ghost.svelte';
+	import { Picked } from '../board/picked.svelte';
 	import { Windowed } from '../board/windowed.svelte';
 	import { pressed, type Does } from '../frame/keymap';
 	import { forPlace } from '../frame/place-keys';
@@ -72,7 +73,11 @@
 
 	let list = $state<HTMLElement>();
 	let current = $state<string | null>(null);
-	let picked = $state.raw<ReadonlySet<string>>(new Set());
+	const picked = new Picked(
+		(ids) => board.backlog.filter((card) => ids.has(card.id)),
+		() => cards,
+		(text) => (board.spoken = text),
+	);
 	let asking = $state.raw<Ask | null>(null);
 	let addingBelow = $state<string | null>(null);
 	let quick = $state<ReturnType<typeof QuickAdd>>();
@@ -86,10 +91,8 @@
 		)?.key ?? null,
 	);
 	const currentIndex = $derived(rows.findIndex((row) => row.key === currentKey));
-	const pickedCards = $derived(board.backlog.filter((card) => picked.has(card.id)));
-	/** What an action on a card speaks of: all picked ones when it is one of them. */
-	const meant = (card: CardView) =>
-		picked.has(card.id) && pickedCards.length ? pickedCards : [board.latest(card)];
+
+	const meant = (card: CardView) => picked.meant(board.latest(card));
 
 	const windowed = new Windowed(37, 0);
 	$effect(() => {
@@ -128,19 +131,6 @@
 		await tick();
 		const key = keyOf(id);
 		if (key) await focusRow(key);
-	}
-
-	let anchor: string | null = null;
-	function pick(card: CardView, range: boolean): void {
-		const next = new Set(picked);
-		const from = range && anchor ? cards.findIndex((one) => one.id === anchor) : -1;
-		if (from >= 0) {
-			const to = cards.findIndex((one) => one.id === card.id);
-			for (const one of cards.slice(Math.min(from, to), Math.max(from, to) + 1)) next.add(one.id);
-		} else if (!next.delete(card.id)) next.add(card.id);
-		anchor = card.id;
-		picked = next;
-		board.spoken = `${count(next.size, 'card')} picked.`;
 	}
 
 	async function place(moving: readonly CardView[], under: string | null | undefined): Promise<void> {
@@ -210,7 +200,7 @@
 		const sent = await board.replenish(whole);
 		pulling = new Set();
 		if (!sent.ok) return;
-		picked = new Set();
+		picked.clear();
 		const what = whole.length === 1 ? `Card ${whole[0]!.number} is` : `${whole.length} cards are`;
 		const text = `${what} in ${head.columns[0]!.name}.`;
 		board.tell({
@@ -236,14 +226,14 @@
 		const here = rows[at];
 		const card = here?.kind === 'card' ? here.card : undefined;
 		if ((does === 'go' || does === 'move') && !card) return;
-		if (does === 'unpick' && !picked.size) return;
+		if (does === 'unpick' && !picked.ids.size) return;
 		const inRow = (selector: string) => target.closest('li')?.querySelector<HTMLElement>(selector)?.focus();
 		const acts: Record<Exclude<Does<'backlog'>, 'find' | 'open'>, () => unknown> = {
 			go: () => goByKey(at, event.key),
 			move: () => moveByKey(card!, event.key),
 			position: () => card && (asking = { kind: 'position', cards: meant(card) }),
-			pick: () => card && pick(card, event.shiftKey),
-			unpick: () => (picked = new Set()),
+			pick: () => card && picked.pick(card, event.shiftKey),
+			unpick: () => picked.clear(),
 			add: () => (card ? startAdding(card.id) : quick?.focus()),
 			size: () => card && !card.parts && inRow('.size'),
 			owners: () => card && (asking = { kind: 'owners', cards: meant(card) }),
@@ -340,22 +330,22 @@
 				through with a reason.{/if}
 		</p>
 	{/if}
-	{#if picked.size && pickedCards.length}
+	{#if picked.cards.length}
 		<PickedBar
 			{board}
-			cards={pickedCards}
+			cards={picked.cards}
 			{running}
 			onask={(ask) => (asking = ask)}
-			onplace={(under) => void place(pickedCards, under)}
-			onpull={head.sprintDays === null ? () => void pull(pickedCards) : undefined}
+			onplace={(under) => void place(picked.cards, under)}
+			onpull={head.sprintDays === null ? () => void pull(picked.cards) : undefined}
 			onmove={head.sprintDays === null
 				? undefined
 				: (column) =>
 						void board.moveAll(
-							pickedCards.map((card) => board.latest(card)),
+							picked.cards.map((card) => board.latest(card)),
 							column,
 						)}
-			onend={() => (picked = new Set())}
+			onend={() => picked.clear()}
 		/>
 	{/if}
 </div>
@@ -423,11 +413,11 @@
 							{people}
 							{today}
 							part={row.part}
-							picked={picked.has(row.card.id)}
+							picked={picked.ids.has(row.card.id)}
 							current={row.key === currentKey}
 							{mayEdit}
 							href={open(row.card)}
-							onpick={(range) => pick(row.card, range)}
+							onpick={(range) => picked.pick(row.card, range)}
 							onchoose={(field, key) => void board.choose(meant(row.card), field, key)}
 							onsize={(size) => void board.size(board.latest(row.card), size)}
 							onowners={() => (asking = { kind: 'owners', cards: meant(row.card) })}

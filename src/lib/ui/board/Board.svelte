@@ -22,7 +22,9 @@
 	import type { Arrangement } from '$core/board/arrange';
 	import type { Change } from '$core/board/field';
 	import { gridOf, NONE, type GridColumn } from './grid';
+	import { Picked } from './picked.svelte';
 	import { Rectangle } from './rectangle.svelte';
+	import { movedBy, nextBy, placeIn } from './steps';
 	import FaceLines from './FaceLines.svelte';
 	import Rename from './Rename.svelte';
 	import { ASKED_FOR, plainOf, USUAL_FACE } from '$core/board/face';
@@ -260,27 +262,16 @@
 		return `Card ${card.number} is in ${target.name}${into}, position ${there.findIndex((other) => other.id === card.id) + 1}; ${slots} there.`;
 	}
 
-	/** Where a card is shown, in the cell in which somebody is if it stands there, and its place among the cards there. */
-	function placeIn(card: CardView) {
-		const here = (band: number, column: number) => {
-			const index = unfolded[band]!.cells[column]!.findIndex((other) => other.id === card.id);
-			return index < 0 ? null : { band, column, cards: unfolded[band]!.cells[column]!, index };
-		};
-		const mine = at
-			? [
-					unfolded.findIndex(({ key }) => key === at!.lane),
-					columns.findIndex(({ key }) => key === at!.column),
-				]
-			: [-1, -1];
-		const known = mine[0]! >= 0 && mine[1]! >= 0 ? here(mine[0]!, mine[1]!) : null;
-		if (known) return known;
-		for (const [band] of unfolded.entries())
-			for (const [column] of columns.entries()) {
-				const found = here(band, column);
-				if (found) return found;
-			}
-		return null;
-	}
+	/** Where a card is shown, in the cell in which somebody is if it stands there. */
+	const shownAt = (card: CardView) =>
+		placeIn(
+			unfolded,
+			card,
+			at && {
+				band: unfolded.findIndex(({ key }) => key === at!.lane),
+				column: columns.findIndex(({ key }) => key === at!.column),
+			},
+		);
 	/** A cell by its place. */
 	const cellOf = (band: number, column: number) => ({
 		column: columns[column]!.key,
@@ -288,7 +279,7 @@
 	});
 	async function focusOn(id: string): Promise<void> {
 		const card = cardOf(id);
-		const found = card && placeIn(card);
+		const found = card && shownAt(card);
 		if (!found) return;
 		const { column, lane } = cellOf(found.band, found.column);
 		if (laned) {
@@ -299,51 +290,17 @@
 	}
 
 	function moveByKey(card: CardView, key: string): void {
-		const found = placeIn(card);
-		if (!found) return;
-		const { band, column, cards, index } = found;
-		const from = cellOf(band, column);
-		const to = (b: number, c: number, below: string | null | undefined) =>
-			unfolded[b] && columns[c] && void move(card, from, cellOf(b, c), below);
-		if (key === 'ArrowLeft') to(band, column - 1, undefined);
-		else if (key === 'ArrowRight') to(band, column + 1, undefined);
-		else if (key === 'Home' && index > 0) to(band, column, null);
-		else if (key === 'End' && index < cards.length - 1) to(band, column, cards.at(-1)!.id);
-		else if (key === 'ArrowUp')
-			if (index > 0) to(band, column, cards[index - 2]?.id ?? null);
-			else to(band - 1, column, undefined);
-		else if (key === 'ArrowDown')
-			if (index < cards.length - 1) to(band, column, cards[index + 1]!.id);
-			else to(band + 1, column, null);
+		const from = shownAt(card);
+		const to = from && movedBy(unfolded, from, key);
+		if (to) void move(card, cellOf(from.band, from.column), cellOf(to.band, to.column), to.below);
 	}
 
 	function goByKey(card: CardView, key: string): void {
-		const found = placeIn(card);
-		if (!found) return;
-		const { band, column, cards, index } = found;
-		const step = key === 'ArrowLeft' || key === 'ArrowUp' ? -1 : 1;
-		let next: CardView | undefined;
-		let [b, c] = [band, column];
-		if (key === 'Home') next = cards[0];
-		else if (key === 'End') next = cards.at(-1);
-		else if (key === 'ArrowLeft' || key === 'ArrowRight')
-			for (c = column + step; columns[c] && !next; c += step) {
-				const there = unfolded[band]!.cells[c]!;
-				next = there[Math.min(index, there.length - 1)];
-				if (next) break;
-			}
-		else {
-			next = cards[index + step];
-			// On to the next lane that has cards in this column.
-			if (!next)
-				for (b = band + step; unfolded[b] && !next; b += step) {
-					next = unfolded[b]!.cells[column]!.at(step < 0 ? -1 : 0);
-					if (next) break;
-				}
-		}
+		const from = shownAt(card);
+		const next = from && nextBy(unfolded, from, key);
 		if (!next) return;
-		[focused, at] = [next.id, cellOf(b, c)];
-		void focusOn(next.id);
+		[focused, at] = [next.card.id, cellOf(next.band, next.column)];
+		void focusOn(next.card.id);
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
@@ -359,17 +316,17 @@
 			add: () => {
 				if (by)
 					return board.tell({ tone: 'care', text: 'Cards are added where the board is arranged by column.' });
-				const found = card && placeIn(card);
+				const found = card && shownAt(card);
 				adding = found
 					? { ...cellOf(found.band, found.column), below: card.id }
 					: { column: columns[0]!.key, lane: grid.bands.at(-1)!.key, below: undefined };
 			},
-			send: () => card && (asking = { kind: 'place', cards: meant(card) }),
-			pick: () => card && pick(card, event.shiftKey),
-			unpick: () => (picked = new Set()),
+			send: () => card && (asking = { kind: 'place', cards: picked.meant(card) }),
+			pick: () => card && picked.pick(card, event.shiftKey),
+			unpick: () => picked.clear(),
 			rename: () => card && card.clock !== 'done' && (renaming = card.id),
 			block: () => card && blockOrUnblock(card),
-			owners: () => card && (asking = { kind: 'owners', cards: meant(card) }),
+			owners: () => card && (asking = { kind: 'owners', cards: picked.meant(card) }),
 			size: () => card && (asking = { kind: 'size', card }),
 			time: () => card && !card.parts && uses(head, 'hours') && (asking = { kind: 'time', card }),
 			past: onpast,
@@ -379,35 +336,18 @@
 		// Finding and opening are done by others: by the bar, and by the link that has the focus.
 		if (!does || does === 'find' || does === 'open') return;
 		if ((does === 'go' || does === 'move') && !card) return;
-		if (does === 'unpick' && !picked.size) return;
+		if (does === 'unpick' && !picked.ids.size) return;
 		event.preventDefault();
 		acts[does]();
 	}
 
-	/** Cards that were picked, to do something with all of them at once. */
-	let picked = $state.raw<ReadonlySet<string>>(new Set());
-	const pickedCards = $derived(
-		[...picked].flatMap((id) => board.cards.get(id) ?? []).filter((card) => card.column && !card.archived),
+	const picked = new Picked(
+		(ids) =>
+			[...ids].flatMap((id) => board.cards.get(id) ?? []).filter((card) => card.column && !card.archived),
+		() => unfolded.flatMap(({ cells }) => cells.flat()),
+		(text) => (board.spoken = text),
 	);
-	let anchor: string | null = null;
-	function pick(card: CardView, range: boolean): void {
-		const next = new Set(picked);
-		const shown = unfolded.flatMap(({ cells }) => cells.flat());
-		const from = range && anchor ? shown.findIndex(({ id }) => id === anchor) : -1;
-		if (from >= 0) {
-			const to = shown.findIndex(({ id }) => id === card.id);
-			for (const one of shown.slice(Math.min(from, to), Math.max(from, to) + 1)) next.add(one.id);
-		} else if (!next.delete(card.id)) next.add(card.id);
-		anchor = card.id;
-		picked = next;
-		board.spoken = `${count(next.size, 'card')} picked.`;
-	}
-	const rectangle = new Rectangle((ids, more) => {
-		picked = new Set([...(more ? picked : []), ...ids]);
-		board.spoken = `${count(picked.size, 'card')} picked.`;
-	});
-	/** What an action on a card speaks of: all picked ones when it is one of them. */
-	const meant = (card: CardView) => (picked.has(card.id) ? pickedCards : [card]);
+	const rectangle = new Rectangle((ids, more) => picked.take(ids, more));
 
 	function blockOrUnblock(card: CardView): void {
 		if (!card.blocked) asking = { kind: 'block', card };
@@ -502,13 +442,13 @@
 			(event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? null,
 		);
 		if (card && mayEdit && !event.defaultPrevented && (event.target as HTMLElement).closest('.grip')) {
-			asking = { kind: 'place', cards: meant(card) };
+			asking = { kind: 'place', cards: picked.meant(card) };
 			return;
 		}
 		if (card && mayEdit && !event.defaultPrevented && (event.shiftKey || event.ctrlKey || event.metaKey)) {
 			event.preventDefault();
 			event.stopPropagation();
-			pick(card, event.shiftKey);
+			picked.pick(card, event.shiftKey);
 			return;
 		}
 		const link = (event.target as HTMLElement).closest<HTMLAnchorElement>('li[data-card] a');
@@ -611,7 +551,7 @@
 		{tabbable}
 		{many}
 		first={!laned || lane === grid.bands[0]?.key}
-		{picked}
+		picked={picked.ids}
 		drop={here(carry.drop) ? carry.drop : null}
 		{renaming}
 		adding={here(adding) ? adding : null}
@@ -633,20 +573,20 @@
 	all keys.
 </p>
 
-{#if pickedCards.length}
+{#if picked.cards.length}
 	{#await import('../backlog/PickedBar.svelte') then { default: PickedBar }}
 		<div class="picked">
 			<PickedBar
 				{board}
-				cards={pickedCards}
+				cards={picked.cards}
 				{running}
 				onask={(ask) => (asking = ask)}
 				onmove={(column) =>
 					void board.moveAll(
-						pickedCards.map((card) => board.latest(card)),
+						picked.cards.map((card) => board.latest(card)),
 						column,
 					)}
-				onend={() => (picked = new Set())}
+				onend={() => picked.clear()}
 			/>
 		</div>
 	{/await}

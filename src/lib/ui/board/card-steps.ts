@@ -1,6 +1,7 @@
 import { intoLane } from '$core/board/lanes';
 import type { CardsChange, Change } from '$core/board/field';
 import type { BoardHead, CardView } from '$core/pages/board';
+import { enter, type CardClock } from '$core/flow/clock';
 import type { DateTexts } from '$core/pages/dates';
 import { sized } from '$core/sprint/left';
 import type { Command, CommandInput } from '../../commands';
@@ -45,6 +46,44 @@ export function planPatch(head: BoardHead, sprint: number | null): (card: CardVi
 	const running = head.sprints.some((known) => known.number === sprint && known.startedAt);
 	return (card) =>
 		card.parts ? {} : { sprint, unplanned: running ? card.sprint !== sprint || card.unplanned : false };
+}
+
+/** A card's clock after it came into a column, or (null) into the backlog, at an instant. */
+export function clockIn(
+	head: BoardHead,
+	card: CardView,
+	column: string | null,
+	now: Date,
+): Partial<CardView> {
+	if (column === card.column) return {};
+	const index = (id: string | null) => {
+		const found = head.columns.findIndex((known) => known.id === id);
+		return found < 0 ? null : found;
+	};
+	const at = (text: string | null) => (text === null ? null : Date.parse(text));
+	const text = (instant: number | null) => (instant === null ? null : new Date(instant).toISOString());
+	const clock: CardClock = {
+		state: card.clock,
+		column: index(card.column),
+		entered: at(card.entered),
+		started: at(card.started),
+		finished: at(card.finished),
+		archived: card.archived !== null,
+		before: card.started === null ? 'none' : 'running',
+	};
+	const layout = {
+		columns: head.columns,
+		commitment: head.columns.findIndex((known) => known.commitment),
+	};
+	const after = enter(layout, clock, index(column), now.getTime());
+	const left = after.state === 'done' ? 0 : card.left;
+	return {
+		clock: after.state,
+		entered: text(after.entered),
+		started: text(after.started),
+		finished: text(after.finished),
+		left,
+	};
 }
 
 /** The dates that a card gets by a step; none where it gives it none. */

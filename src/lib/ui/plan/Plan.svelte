@@ -7,6 +7,7 @@
 	import Asking from '../board/Asking.svelte';
 	import type { BoardState } from '../board/board-state.svelte';
 	import { Carry } from '../board/carry.svelte';
+	import { Picked } from '../board/picked.svelte';
 	import { dragBetween } from '../board/drag';
 	import Ghost from '../board/Ghost.svelte';
 	import { pressed, type Does } from '../frame/keymap';
@@ -49,7 +50,15 @@
 
 	let element = $state<HTMLElement>();
 	let waiting = $state<ReturnType<typeof Waiting>>();
-	let picked = $state.raw<ReadonlySet<string>>(new Set());
+	const picked = new Picked(
+		(ids) =>
+			[...ids].flatMap((id) => {
+				const card = board.cards.get(id);
+				return card && !card.archived ? [card] : [];
+			}),
+		() => plan.backlog,
+		(text) => (board.spoken = text),
+	);
 	/** Which card keys speak of: in the backlog by its id, in a row as person/card. */
 	let current = $state<string | null>(null);
 	let block = $state<string | null>(null);
@@ -62,22 +71,8 @@
 					.flatMap((row) => row.blocks.map((one) => `${row.person?.id ?? ''}/${one.card.id}`))
 					.at(0) ?? null),
 	);
-	const pickedCards = $derived(
-		[...picked].flatMap((id) => {
-			const card = board.cards.get(id);
-			return card && !card.archived ? [card] : [];
-		}),
-	);
-	const pickedLeft = $derived(fsum(pickedCards, (card) => card.parts?.left ?? card.left));
-	const meant = (card: CardView) =>
-		picked.has(card.id) && pickedCards.length ? pickedCards : [board.latest(card)];
-
-	function pick(card: CardView): void {
-		const next = new Set(picked);
-		if (!next.delete(card.id)) next.add(card.id);
-		picked = next;
-		board.spoken = `${count(next.size, 'card')} picked.`;
-	}
+	const pickedLeft = $derived(fsum(picked.cards, (card) => card.parts?.left ?? card.left));
+	const meant = (card: CardView) => picked.meant(board.latest(card));
 
 	const nameOf = (id: string) => head.people.find((person) => person.id === id)?.name ?? 'nobody';
 
@@ -93,7 +88,7 @@
 					? [...new Set(cards[0]!.owners.map((owner) => (owner === from ? to : owner)))]
 					: [to];
 		const sent = to === 'backlog' ? board.plan(cards, null) : board.plan(cards, sprint.number, owners);
-		picked = new Set();
+		picked.clear();
 		const what = cards.length === 1 ? `Card ${cards[0]!.number}` : `${cards.length} cards`;
 		const answer = await sent;
 		if (!answer.ok) return;
@@ -179,7 +174,7 @@
 		if (asking || target.matches('input:not([type="checkbox"]), textarea, select')) return;
 		const does = pressed('plan', event, { single: keysOn, write: mayEdit });
 		if (!does || does === 'find' || does === 'open') return;
-		if (does === 'unpick' && !picked.size) return;
+		if (does === 'unpick' && !picked.ids.size) return;
 		const { key } = event;
 		const block = inRows(target);
 		const id = block ? undefined : target.closest<HTMLElement>('li[data-card]')?.dataset.card;
@@ -194,8 +189,8 @@
 					: key === 'ArrowRight' && mayEdit && onask({ kind: 'give', cards: meant(card!) }),
 			hand: () => block && handOn(block, key),
 			'take-out': () => block && takeOut(block),
-			pick: () => pick(card!),
-			unpick: () => (picked = new Set()),
+			pick: () => picked.pick(card!, false),
+			unpick: () => picked.clear(),
 			give: () => onask({ kind: 'give', cards: meant(card!) }),
 			size: () => !card!.parts && (asking = { kind: 'size', card: card! }),
 			owners: () => (asking = { kind: 'owners', cards: meant(card!) }),
@@ -279,17 +274,17 @@
 	<section class="left">
 		<h2>
 			Backlog, in order
-			{#if picked.size}<small
-					>· {count(pickedCards.length, 'card')} picked{unit === 'none'
+			{#if picked.ids.size}<small
+					>· {count(picked.cards.length, 'card')} picked{unit === 'none'
 						? ''
 						: `, ${amount(pickedLeft, unit)}`}</small
 				>{/if}
 		</h2>
-		{#if picked.size && mayEdit}<p class="acts">
-				<button type="button" class="link" onclick={() => onask({ kind: 'give', cards: pickedCards })}
+		{#if picked.ids.size && mayEdit}<p class="acts">
+				<button type="button" class="link" onclick={() => onask({ kind: 'give', cards: picked.cards })}
 					>Give them to…</button
 				>
-				<button type="button" class="link" onclick={() => (picked = new Set())}>Let go</button>
+				<button type="button" class="link" onclick={() => picked.clear()}>Let go</button>
 			</p>{/if}
 		<Waiting
 			bind:this={waiting}
@@ -297,11 +292,11 @@
 			{unit}
 			free={plan.promise - plan.held}
 			usual={learned.delivered}
-			{picked}
+			picked={picked.ids}
 			{current}
 			dropping={drop === 'backlog'}
 			{open}
-			onpick={pick}
+			onpick={(card) => picked.pick(card, false)}
 			{mayEdit}
 		/>
 	</section>
@@ -356,7 +351,7 @@
 					to={sprint.ends}
 					{byCount}
 					{carried}
-					{picked}
+					picked={picked.ids}
 					{tabbable}
 					dropping={drop === (row.person?.id ?? 'nobody')}
 					open={(one) => open(one.card)}
