@@ -3,7 +3,6 @@
 	import { tick } from 'svelte';
 	import { uses } from '$core/board/used';
 	import type { CardView, ColumnView, PersonView } from '$core/pages/board';
-	import { afterNavigate, goto } from '$app/navigation';
 	import type { Day } from '$core/calendar/zone';
 	import { pressed, type Does } from '../frame/keymap';
 	import { forPlace } from '../frame/place-keys';
@@ -25,6 +24,7 @@
 	import { Picked } from './picked.svelte';
 	import { Rectangle } from './rectangle.svelte';
 	import { movedBy, nextBy, placeIn } from './steps';
+	import { Twice } from './twice';
 	import FaceLines from './FaceLines.svelte';
 	import Rename from './Rename.svelte';
 	import { ASKED_FOR, plainOf, USUAL_FACE } from '$core/board/face';
@@ -427,14 +427,7 @@
 	});
 	$effect(() => (element && mayEdit ? carry.attach(dragCards, element) : undefined));
 
-	/** The card that a click of the mouse has just opened: a second click takes that back, and renames it. */
-	let opened: { card: string; done: Promise<void> } | null = null;
-	/** The card that is renamed once what was opened is closed again. */
-	let back: string | null = null;
-	afterNavigate(() => {
-		if (back) renaming = back;
-		back = null;
-	});
+	const twice = new Twice((card) => (renaming = card));
 	function onclick(event: MouseEvent): void {
 		carry.onclick(event);
 		// A tap on a card's grip asks where it goes; with Shift or Ctrl a click picks instead of opening.
@@ -458,20 +451,7 @@
 		if (!card || card.clock === 'done') return;
 		event.preventDefault();
 		event.stopPropagation();
-		opened = { card: card.id, done: goto(link.href, { noScroll: true, keepFocus: true }) };
-	}
-	/** Heard before anything else: what was opened may lie under the pointer by now. */
-	function onclickcapture(event: MouseEvent): void {
-		const first = opened;
-		opened = null;
-		if (event.detail !== 2 || !first) return;
-		event.preventDefault();
-		event.stopPropagation();
-		window.addEventListener('dblclick', (second) => second.stopPropagation(), { capture: true, once: true });
-		void first.done.then(() => {
-			back = first.card;
-			history.back();
-		});
+		twice.open(card.id, link.href);
 	}
 	function ondblclick(event: MouseEvent): void {
 		const card = cardOf(
@@ -483,7 +463,7 @@
 
 <svelte:window
 	onkeydown={(event) => forPlace(event) && onkeydown(event)}
-	{onclickcapture}
+	onclickcapture={twice.onclickcapture}
 	onpointermove={(event) => rectangle.move(event)}
 	onpointerup={(event) => element && rectangle.up(event, element)}
 />
