@@ -3,16 +3,7 @@
 	import { dayText, parseDay } from '$core/calendar/days';
 	import { worksOn } from '$core/calendar/workdays';
 	import type { Day } from '$core/calendar/zone';
-	import {
-		follow,
-		keptLength,
-		nextWorkday,
-		shiftedBy,
-		spanOf,
-		type DatedCard,
-		type Dates,
-	} from '$core/dates/follow';
-	import type { DatesPage } from '$core/pages/dates';
+	import { spanOf } from '$core/dates/follow';
 	import type { PanoramaPage, TimelineCard } from '$core/pages/panorama';
 	import type { Asked } from '$core/panorama/asked';
 	import {
@@ -25,13 +16,12 @@
 		stretchOf,
 		type Row,
 	} from '$core/panorama/rows';
-	import { dragBars } from '../board/drag';
 	import { keys } from '../frame/keys.svelte';
 	import { pressed } from '../frame/keymap';
 	import { initiativeAddress } from '../initiative-words';
-	import { ask } from '../send';
 	import type { Doing } from '../team/doing.svelte';
 	import { calledAmong, count, dateWords, shortDate } from '../words';
+	import { Moving } from './moving.svelte';
 	import { acrossOf, ticksOf } from './scale';
 	import { besideBar, cardWords, endWords, figuresOf, overWords } from './words';
 
@@ -116,9 +106,7 @@
 		return list;
 	});
 
-	/** Dates that cards would have: while one is held, and until the server has answered. */
-	let would = $state.raw<ReadonlyMap<number, Dates>>(new Map());
-	let held = $state.raw<{ at: number; days: number; edge: boolean } | null>(null);
+	const moving = new Moving(() => ({ page, works, doing, wide: across.wide }));
 	const spanAt = (at: number) => spanOf(datesOf(page.cards[at]!))!;
 	const left = (day: Day) => seen.label + across.x(day);
 	const wideOf = (start: Day, end: Day) => Math.max(8, (end - start + 1) * across.wide - 1);
@@ -168,118 +156,6 @@
 		return bands;
 	});
 
-	const may = (card: TimelineCard) => page.boards.find(({ id }) => id === card.board)?.role !== 'viewer';
-	/** What is begun or done is not moved by others; by hand it is. */
-	const datedOf = (card: TimelineCard): DatedCard => ({
-		...{ id: card.id, ...datesOf(card), works, mine: may(card) },
-		state: card.clock === 'done' ? 'over' : card.clock === 'none' ? 'waits' : 'begun',
-	});
-	/** A card and all that hangs on it, with what these wait for. */
-	function chainOf(at: number): { cards: Map<string, DatedCard>; links: { from: string; to: string }[] } {
-		const next = new Map<number, number[]>();
-		for (const [from, to] of page.links) next.set(from, [...(next.get(from) ?? []), to]);
-		const reached = new Set([at]);
-		for (const one of reached) for (const to of next.get(one) ?? []) reached.add(to);
-		const links = page.links.filter(([, to]) => reached.has(to));
-		const need = new Set([...reached, ...links.map(([from]) => from)]);
-		return {
-			cards: new Map([...need].map((one) => [page.cards[one]!.id, datedOf(page.cards[one]!)])),
-			links: links.map(([from, to]) => ({ from: page.cards[from]!.id, to: page.cards[to]!.id })),
-		};
-	}
-	/** The dates of a card so many days on; by its edge only its end moves. It begins and ends on days on which its team works. */
-	function movedBy(card: TimelineCard, days: number, edge: boolean): Dates | null {
-		const dates = datesOf(card);
-		const span = spanOf(dates)!;
-		const near = (day: Day) => (works(day) ? day : nextWorkday(works, day));
-		if (edge) {
-			const end = near(Math.max(span.start, span.end + days));
-			return end === null ? null : { start: span.start, due: end };
-		}
-		const start = near(span.start + days);
-		return start === null ? null : keptLength(datedOf(card), start);
-	}
-	const places = $derived(new Map(page.cards.map(({ id }, at) => [id, at])));
-	let chain: ReturnType<typeof chainOf> | null = null;
-	function preview(at: number, to: Dates): void {
-		const card = page.cards[at]!;
-		chain ??= chainOf(at);
-		const { moved } = follow(chain.cards, chain.links, new Map([[card.id, to]]));
-		would = new Map([
-			[at, to],
-			...moved.map(({ card: id, start, due }): [number, Dates] => [places.get(id)!, { start, due }]),
-		]);
-	}
-
-	/** What would follow, before it is asked. */
-	let slip = $state.raw<{ at: number; to: Dates; follows: DatesPage } | null>(null);
-	const text = (day: Day | null) => (day === null ? null : dayText(day));
-	async function give(at: number, to: Dates): Promise<void> {
-		const card = page.cards[at]!;
-		const query = new URLSearchParams({ start: text(to.start) ?? '', due: text(to.due) ?? '' });
-		const found = await ask<DatesPage>(`/api/cards/${keyOf(page, card)}/dates?${query}`);
-		if (!found.ok) {
-			doing.message = { text: found.refusal.title, tone: 'warn' };
-			would = new Map();
-			return;
-		}
-		const { moved, conflicts, milestones: met } = found.answer;
-		if (moved.length || conflicts.length || met.some(({ missed }) => missed.length))
-			slip = { at, to, follows: found.answer };
-		else await move(at, to, []);
-	}
-	async function move(at: number, to: Dates, followers: DatesPage['moved']): Promise<void> {
-		slip = null;
-		const card = page.cards[at]!;
-		const key = keyOf(page, card);
-		const span = spanOf(to)!;
-		const sent = await doing.ask(
-			'MoveDates',
-			{
-				team: page.team.id,
-				cards: [{ card: card.id, version: card.version, start: text(to.start), due: text(to.due) }],
-				followers: followers.map(({ card: id, version, to: dates }) => ({ card: id, version, ...dates })),
-			},
-			`${key} lies from ${dateWords(dayText(span.start), page.today)} to ${dateWords(dayText(span.end), page.today)}${followers.length ? `, and ${count(followers.length, 'card')} moved along` : ''}.`,
-		);
-		if (sent.ok) doing.spoken = doing.message?.text ?? '';
-		would = new Map();
-		chain = null;
-	}
-
-	/** A drag ends with a click on what it began with: that opens nothing. */
-	let dragged = false;
-	const dragging = (element: HTMLElement) => {
-		let from = 0;
-		const stop = dragBars(element, {
-			start: (id, bar, x) => {
-				const at = places.get(id);
-				if (at === undefined || !may(page.cards[at]!)) return;
-				const box = bar.getBoundingClientRect();
-				held = { at, days: 0, edge: box.width > 28 && x > box.right - 9 };
-				[from, dragged, chain] = [x, true, null];
-			},
-			move: (x) => {
-				if (!held) return;
-				const days = Math.round((x - from) / across.wide);
-				if (days === held.days) return;
-				held = { ...held, days };
-				const to = movedBy(page.cards[held.at]!, days, held.edge);
-				if (to && days) preview(held.at, to);
-				else would = new Map();
-			},
-			end: () => {
-				const was = held;
-				held = null;
-				setTimeout(() => (dragged = false));
-				const to = was && would.get(was.at);
-				if (was?.days && to) void give(was.at, to);
-				else would = new Map();
-			},
-		});
-		return () => void stop.then((end) => end());
-	};
-
 	function focusOn(i: number): void {
 		focus = Math.max(0, Math.min(rows.length - 1, i));
 		const [top, bottom] = [tops[focus]!, tops[focus + 1]!];
@@ -318,30 +194,14 @@
 			if (does !== 'along' || folded.has(row.id) !== on) return;
 			turn(row.id);
 		} else if (does === 'along') along(row.at, on);
-		else if (does === 'move' || does === 'longer' || does === 'shorter') step(row.at, does, on);
-		else if (does === 'leave' && would.size) {
-			would = new Map();
+		else if (does === 'move' || does === 'longer' || does === 'shorter') moving.step(row.at, does, on);
+		else if (does === 'leave' && moving.would.size) {
+			moving.leave();
 			doing.spoken = 'It stays where it was.';
-		} else if (does === 'open' && would.has(row.at)) void give(row.at, would.get(row.at)!);
+		} else if (does === 'open' && moving.would.has(row.at))
+			void moving.give(row.at, moving.would.get(row.at)!);
 		else return;
 		event.preventDefault();
-	}
-	/** Shows where a card would lie a working day on or back, or with another end; nothing is kept yet. */
-	function step(at: number, does: 'move' | 'longer' | 'shorter', on: boolean): void {
-		const card = page.cards[at]!;
-		if (!may(card)) return;
-		const dates = would.get(at) ?? datesOf(card);
-		const span = spanOf(dates)!;
-		const by = does === 'longer' || (does === 'move' && on) ? 1 : -1;
-		const to = shiftedBy(works, does === 'move' ? span.start : span.end, by);
-		if (to === null || (does !== 'move' && to < span.start)) return;
-		const next =
-			does === 'move' ? keptLength({ ...datedOf(card), ...dates }, to) : { start: span.start, due: to };
-		if (!next) return;
-		preview(at, next);
-		const lies = spanOf(next)!;
-		const [start, end] = [lies.start, lies.end].map((day) => dateWords(dayText(day), page.today));
-		doing.spoken = `${keyOf(page, card)} would lie from ${start} to ${end}. Enter keeps it, Escape leaves it.`;
 	}
 	const open = (card: TimelineCard) =>
 		`/boards/${page.boards.find(({ id }) => id === card.board)?.slug ?? ''}?card=${card.number}`;
@@ -351,12 +211,12 @@
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div
 	class="scroll screen-only"
-	class:held={held !== null}
+	class:held={moving.held !== null}
 	role="group"
 	aria-label="Timeline"
 	style:--label="{seen.label}px"
 	{@attach begin}
-	{@attach dragging}
+	{@attach moving.dragging}
 	onscroll={look}
 	{onkeydown}
 >
@@ -478,14 +338,14 @@
 				{:else}
 					{@const card = page.cards[row.at]!}
 					{@const span = spanAt(row.at)}
-					{@const ghost = would.get(row.at)}
+					{@const ghost = moving.would.get(row.at)}
 					<span class="name" aria-hidden="true" title={card.title}
 						><b>{keyOf(page, card)}</b> {card.title}</span
 					>
 					<a
 						class="bar {card.clock}"
 						class:unowned={!card.owners.length && card.clock === 'none'}
-						class:taken={held?.at === row.at}
+						class:taken={moving.held?.at === row.at}
 						href={open(card)}
 						data-row={i}
 						data-card={card.id}
@@ -496,7 +356,7 @@
 						aria-label={cardWords(page, card)}
 						onfocus={() => (focus = i)}
 						onclickcapture={(event) => {
-							if (!dragged) return;
+							if (!moving.dragged) return;
 							event.preventDefault();
 							event.stopPropagation();
 						}}
@@ -514,17 +374,16 @@
 		{/each}
 	</div>
 </div>
-{#if slip}
-	{@const asking = slip}
+{#if moving.slip}
+	{@const asking = moving.slip}
 	{#await import('../dialogs/DatesDialog.svelte') then { default: DatesDialog }}
 		<DatesDialog
 			called={keyOf(page, page.cards[asking.at]!)}
 			follows={asking.follows}
 			today={page.today}
 			onanswer={(moves) => {
-				if (moves) return void move(asking.at, asking.to, moves === 'all' ? asking.follows.moved : []);
-				slip = null;
-				would = new Map();
+				if (moves) return void moving.move(asking.at, asking.to, moves === 'all' ? asking.follows.moved : []);
+				moving.leave();
 			}}
 		/>
 	{/await}
