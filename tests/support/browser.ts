@@ -3,8 +3,12 @@ import { after, afterEach } from 'node:test';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type axe from 'axe-core';
-import { chromium, type BrowserContext, type Download, type Page } from 'playwright-core';
+import type { BrowserContext, Download, Page } from 'playwright-core';
 import { signIn } from './server.ts';
+
+const require = createRequire(import.meta.url);
+/** It is large: imported, it would be read through for the names of what it exports, which takes as long as running it. */
+const { chromium } = require('playwright-core') as typeof import('playwright-core');
 
 /** Debian's Chromium, without a monitor: one for all test files, left after them. */
 const browser = await chromium.connect(process.env.HARROW_BROWSER!);
@@ -22,7 +26,7 @@ afterEach(async (context) => {
 	open.clear();
 });
 
-const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
 export interface Visit {
 	page: Page;
