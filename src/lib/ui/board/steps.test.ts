@@ -20,16 +20,20 @@ const laid = fc
 const all = (bands: readonly { cells: CardView[][] }[]) => bands.flatMap(({ cells }) => cells.flat());
 
 describe('going through cards by keys', () => {
-	test('leads to a card that is there, one step on, and never out of the board', () => {
+	test('leads across a lane to the nearest column that has cards, and to the ends of the own one', () => {
 		fc.assert(
-			fc.property(laid, fc.constantFrom(...KEYS), (bands, key) => {
+			fc.property(laid, fc.constantFrom('ArrowLeft', 'ArrowRight', 'Home', 'End'), (bands, key) => {
 				for (const card of all(bands)) {
 					const from = placeIn(bands, card)!;
 					const next = nextBy(bands, from, key);
-					if (!next) continue;
-					assert.ok(bands[next.band]!.cells[next.column]!.includes(next.card));
-					const across = key === 'ArrowLeft' || key === 'ArrowRight';
-					assert.equal(across ? next.band : next.column, across ? from.band : from.column);
+					const row = bands[from.band]!.cells;
+					const on = [...row.entries()].filter(([, cards]) => cards.length);
+					if (key === 'ArrowLeft')
+						assert.equal(next?.column, on.findLast(([column]) => column < from.column)?.[0]);
+					else if (key === 'ArrowRight')
+						assert.equal(next?.column, on.find(([column]) => column > from.column)?.[0]);
+					else assert.equal(next?.card, from.cards.at(key === 'Home' ? 0 : -1));
+					if (next) assert.ok(row[next.column]!.includes(next.card));
 				}
 			}),
 		);
@@ -59,6 +63,16 @@ test('a card that is moved by a key comes to stand where the key says', () => {
 			for (const card of all(bands)) {
 				const from = placeIn(bands, card)!;
 				const to = movedBy(bands, from, key);
+				const [first, last] = [from.index === 0, from.index === from.cards.length - 1];
+				const nowhere = {
+					ArrowLeft: from.column === 0,
+					ArrowRight: from.column === 2,
+					ArrowUp: first && from.band === 0,
+					ArrowDown: last && from.band === bands.length - 1,
+					Home: first,
+					End: last,
+				}[key];
+				assert.equal(to === null, nowhere);
 				if (!to) continue;
 				const there = bands[to.band]!.cells[to.column]!.filter(({ id }) => id !== card.id);
 				const place =
