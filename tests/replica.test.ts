@@ -42,7 +42,8 @@ const asked = async (pool: pg.Pool) =>
 	).rows[0]!.n;
 const cardsOf = async (s: Scene) =>
 	[...new Set((await boardHistory(await head(s))).map(({ card }) => card))].sort();
-const folded = async (s: Scene) => [...(await boardFold(await head(s))).flow.lives.byCard.keys()].sort();
+const folded = async (s: Scene) =>
+	Array.from((await boardFold(await head(s))).flow.lives.byCard.values(), ({ card }) => card).sort();
 const numbered = (s: Scene, ...numbers: number[]) => numbers.map((n) => `${s.board.key}-${n}`).sort();
 
 describe('a read replica', () => {

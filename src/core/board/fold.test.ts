@@ -46,6 +46,8 @@ function figuresOf(
 ) {
 	const today = board.zone.day(asOf);
 	return {
+		// Asked first, while what is over is packed still.
+		before: flowFigures(board, flow, asOf, today - 80, today - 30),
 		figures: flowFigures(board, flow, asOf, today - 40, today),
 		cards: inCardOrder(flow.lives.byCard.values()).map((life) => cardReport(life, board, asOf, calendarDays)),
 		ledgers: accounts.ledgers.map(({ stints, moves, ...sums }) => ({
@@ -62,9 +64,26 @@ function figuresOf(
 			}),
 		),
 		waiting: inCardOrder(accounts.waiting).map(({ card }) => card),
+		seen: inCardOrder(accounts.carried()).map(({ card, carried }) => [card, carried]),
 		lists: board.sprints.map(({ number }) => inCardOrder(accounts.onList(number)).map(({ card }) => card)),
 		starved: since && [...since.starved],
 		idle: since && new Map([...since.idle].sort()),
+	};
+}
+
+/** What a board shows of itself before anybody asks for its past. */
+function namesOf(fold: BoardFold, board: Board, asOf: number) {
+	const today = board.zone.day(asOf);
+	return {
+		today,
+		finished: [...fold.flow.finishedByDay()].sort(([a], [b]) => a - b),
+		started: [...fold.flow.started].sort(([a], [b]) => a - b),
+		running: inCardOrder(fold.flow.running).map(({ card }) => card),
+		days: fold.flow.days.between(today - 40, today),
+		waiting: inCardOrder(fold.accounts.waiting).map(({ card }) => card),
+		carried: inCardOrder(fold.accounts.carried()).map(({ card, carried }) => [card, carried]),
+		sums: fold.accounts.ledgers.map(({ delivered, unplanned, open }) => [delivered, unplanned, open]),
+		moved: inCardOrder([...fold.flow.movedAfter(asOf)].filter(({ state }) => state === 'running')).length,
 	};
 }
 
@@ -89,9 +108,12 @@ describe('a board folded step by step', () => {
 					closedAt: sprint.closedAt !== null && sprint.closedAt <= now ? sprint.closedAt : null,
 				}));
 				// Now and then another process goes on from what this one has kept.
-				if (next() < 0.4) fold = (await BoardFold.from({ ...board, sprints }, fold.kept()))!;
+				if (next() < 0.6)
+					fold = (await BoardFold.from({ ...board, sprints }, fold.kept(1 + Math.floor(next() * 5))))!;
 				assert.ok(fold.goOn(sprints, known.slice(taken, stop), now));
 				taken = stop;
+				// What is packed stays packed over some steps.
+				if (next() < 0.5 && taken < known.length) continue;
 				const stepped = figuresOf(board, fold.flow, fold.accounts, fold.since!, now);
 				assert.deepEqual(stepped, atOnce({ ...board, sprints }, known.slice(0, taken), now));
 			}
@@ -117,7 +139,7 @@ describe('a board folded step by step', () => {
 				const of = (list: readonly HistoryEvent[], card: string) =>
 					list.filter((event) => event.card === card);
 				const replaced = cards.map((card) => ({ card, was: of(was, card), is: of(now, card) }));
-				if (next() < 0.4) fold = (await BoardFold.from(board, fold.kept()))!;
+				if (next() < 0.4) fold = (await BoardFold.from(board, fold.kept(1 + Math.floor(next() * 5))))!;
 				assert.ok(fold.replace(replaced, end));
 				const { starved: _starved, idle: _idle, ...rest } = atOnce(board, known, end);
 				const {
@@ -138,8 +160,8 @@ describe('a board folded step by step', () => {
 			const fold = new BoardFold(board);
 			const known = events.filter((event) => event.at <= end);
 			assert.ok(fold.goOn(board.sprints, known, end));
-			const kept = [...fold.kept()];
-			assert.deepEqual([...(await BoardFold.from(board, kept))!.kept()], kept);
+			const kept = [...fold.kept(3)];
+			assert.deepEqual([...(await BoardFold.from(board, kept))!.kept(3)], kept);
 			assert.equal(await BoardFold.from(board, kept.slice(0, -1)), null, 'without its end it is not whole');
 			if (fold.accounts.ledgers.length)
 				assert.equal(
@@ -148,6 +170,35 @@ describe('a board folded step by step', () => {
 					'a sprint is gone',
 				);
 		});
+
+	test('leaves what is over packed until it is asked for', async () => {
+		const { board, events } = readVector('small');
+		const end = parseInstant(VECTORS.find(([name]) => name === 'small')![1])!;
+		const fold = new BoardFold(board);
+		const known = events.filter((event) => event.at <= end);
+		assert.ok(fold.goOn(board.sprints, known, end));
+		const read = new Set<string>();
+		const texts = [...fold.kept(2)].map(({ text }) => ({
+			get text() {
+				read.add(text);
+				return text;
+			},
+		}));
+		const packed = (await BoardFold.from(board, texts))!;
+		const first = read.size;
+		assert.ok(first < texts.length, 'some of it stays packed');
+		const { today, ...figures } = namesOf(fold, board, end);
+		assert.deepEqual(namesOf(packed, board, end), { today, ...figures });
+		assert.equal(read.size, first, 'what stands on the board now says nothing of what is over');
+		const life = fold.flow.doneCards()[0]!;
+		assert.deepEqual(packed.flow.lives.byCard.get(life.card), life);
+		assert.ok(read.size > first, 'it is read once it is asked for');
+		assert.deepEqual(
+			packed.flow.finishedIn(-Infinity, Infinity).map(({ card }) => card),
+			fold.flow.finishedIn(-Infinity, Infinity).map(({ card }) => card),
+		);
+		assert.equal(packed.flow.lives.byCard.size, fold.flow.lives.byCard.size);
+	});
 
 	test('is folded anew where something happened before its end', () => {
 		const { board, events } = readVector('small');

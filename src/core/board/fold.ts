@@ -1,11 +1,25 @@
 import type { Instant } from '../calendar/zone.ts';
 import type { BoardFile } from '../sprint/board.ts';
-import { FlowFold, type KeptFlow } from '../flow/fold.ts';
+import { rollup } from 'd3-array';
+import { FlowFold } from '../flow/fold.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import type { Lifetime } from '../flow/lifetime.ts';
 import { atOnce } from '../steps.ts';
-import { Since, type KeptOwners, type KeptSince } from '../rounds/since.ts';
-import { SprintAccounts, type KeptAccounts, type KeptBook, type KeptWork } from '../sprint/accounts.ts';
+import { Since } from '../rounds/since.ts';
+import { columnsOf, Places, rowsOf, type Packed } from '../shelf.ts';
+import { SprintAccounts, type KeptBook, type KeptWork } from '../sprint/accounts.ts';
+import {
+	inParts,
+	keptLives,
+	keptNotes,
+	line,
+	livesOf,
+	notesOf,
+	packed,
+	rowsIn,
+	type BundleHead,
+	type Line,
+} from './fold-lines.ts';
 
 /** Another history of a card in the place of the one that was taken in. */
 export interface Replaced {
@@ -27,6 +41,10 @@ export class BoardFold {
 	readonly #board: BoardFile;
 	#last: Instant = -Infinity;
 	#changes = 0;
+	/** Cards that were at rest when it was kept, and what was noted of sprints that were over, as it was kept. */
+	readonly #places = new Places();
+	readonly #bundles: { head: BundleHead; texts: Packed[] }[] = [];
+	readonly #notes = new Map<number, Packed>();
 
 	constructor(board: BoardFile) {
 		this.flow = new FlowFold(board);
@@ -56,6 +74,14 @@ export class BoardFold {
 		return true;
 	}
 
+	/** Unpacks what is known of some cards, step by step: then what happens to them is taken in at once. */
+	*reach(cards: Iterable<string>): Generator<void> {
+		const all = [...cards];
+		yield* this.flow.lives.byCard.reach(all);
+		yield* this.accounts.cards.reach(all);
+		yield* this.#since.owners.reach(all);
+	}
+
 	/** Rises whenever something is taken in: whoever reads it in steps looks whether it still is as it was. */
 	get changes(): number {
 		return this.#changes;
@@ -77,7 +103,7 @@ export class BoardFold {
 		this.#changes++;
 		for (const { card, was, is } of cards) {
 			this.flow.replace(card, was, is);
-			this.accounts.replace(this.#board, card, is, Math.max(now, this.#last));
+			this.accounts.replace(this.#board, card, was, is, Math.max(now, this.#last));
 			this.#last = Math.max(this.#last, is.at(-1)?.at ?? 0);
 		}
 		this.accounts.makeUp();
@@ -97,47 +123,124 @@ export class BoardFold {
 	}
 
 	/**
-	 * All that it knows, line by line: to be kept, and gone on from later. Whoever takes a rest between two lines looks
-	 * whether it still is as it was at the first one.
+	 * All that it knows, text by text: to be kept, and gone on from later. Whoever takes a rest between two of them looks
+	 * whether it still is as it was at the first one. What is packed is given as it is.
+	 * @param part so many cards stand in one text
 	 */
-	*kept(): Generator<string> {
-		for (const lives of inParts(this.flow.lives.byCard.values()))
-			yield line({ lives: columnsOf(lives.map(({ stays, ...life }) => ({ ...life, stays: flat(stays) }))) });
-		for (const works of inParts(this.accounts.keptWork())) yield line({ works: columnsOf(works) });
-		for (const { number, stints, moves } of this.accounts.keptBooks())
-			yield line({ book: number, stints: columnsOf(stints), moves: columnsOf(moves) });
-		if (!this.#stale)
-			for (const owned of inParts(this.#since.keptOwners())) yield line({ owners: columnsOf(owned) });
+	*kept(part = PART): Generator<Packed> {
+		const since = this.#stale ? null : this.#since;
+		const whole = this.#bundles.filter((_, i) => this.#rests(i));
+		const done = this.flow.doneCards();
+		const lives = [...done, ...[...this.flow.lives.byCard.out()].filter(({ state }) => state !== 'done')];
+		const owners = [...(since?.owners.out() ?? [])];
+		for (const { head, texts } of whole) yield* [line({ bundle: head }), ...texts];
+		const put = new Set<string>();
+		for (const some of inParts(this.#resting(lives), part)) {
+			if (some.length < part) break;
+			const cards = some.map(({ card }) => card);
+			yield line({ bundle: this.#headOf(some) });
+			yield packed(cards);
+			yield packed(keptLives(some));
+			yield packed(columnsOf(cards.map((card) => this.accounts.keptWork(card))));
+			yield packed(columnsOf(cards.flatMap((card) => since?.owners.get(card) ?? [])));
+			for (const card of cards) put.add(card);
+		}
+		const loose = lives.filter(({ card }) => !put.has(card));
+		for (const some of inParts(loose, part)) {
+			yield line({ lives: keptLives(some) });
+			yield line({ works: columnsOf(some.map(({ card }) => this.accounts.keptWork(card))) });
+		}
+		const owned = owners.filter(({ card }) => !put.has(card));
+		for (const some of inParts(owned, part)) yield line({ owners: columnsOf(some) });
+		for (const { number, book, over } of this.accounts.books()) {
+			if (!over) yield line({ book: number, notes: keptNotes(book) });
+			else {
+				yield line({ book: number, sums: book.sums });
+				yield book.rests ? this.#notes.get(number)! : packed(keptNotes(book));
+			}
+		}
 		const last = Number.isFinite(this.#last) ? this.#last : null;
-		const since = this.#stale ? null : this.#since.kept();
-		yield line({ end: { last, since, flow: this.flow.kept(), accounts: this.accounts.kept() } });
+		const [flow, accounts] = [this.flow.kept(), this.accounts.kept()];
+		yield line({ end: { last, since: since?.kept() ?? null, flow, accounts } });
+	}
+
+	/** Whether a bundle is all as it was put in; where something of it was asked for, all of it is unpacked. */
+	#rests(bundle: number): boolean {
+		const { byCard } = this.flow.lives;
+		const { cards } = this.accounts;
+		if (byCard.rests(bundle) && cards.rests(bundle) && (this.#stale || this.#since.owners.rests(bundle)))
+			return true;
+		byCard.unpack(bundle);
+		cards.unpack(bundle);
+		this.#since.owners.unpack(bundle);
+		return false;
+	}
+
+	/** Those of some cards that are at rest: all that is known of them can be packed. */
+	*#resting(lives: readonly Lifetime[]): Generator<Lifetime> {
+		for (const life of lives)
+			if ((life.state === 'done' || life.archived) && this.accounts.atRest(life.card)) yield life;
+	}
+
+	#headOf(lives: readonly Lifetime[]): BundleHead {
+		const done = lives.filter(({ state, finished }) => state === 'done' && finished !== null);
+		const finished = [
+			...rollup(
+				done,
+				(some) => some.length,
+				(life) => this.#board.zone.day(life.finished!),
+			),
+		];
+		const moved = (life: Lifetime) =>
+			Math.max(...[life.stays.at(-1), life.archivings?.at(-1)].map((spell) => spell?.from ?? 0));
+		return { count: lives.length, finished, since: Math.max(...lives.map(moved)) };
+	}
+
+	#rest(head: BundleHead, texts: [cards: Packed, lives: Packed, works: Packed, owners: Packed]): void {
+		const [cards, lives, works, owners] = texts;
+		const bundle = this.#places.add(cards);
+		this.#bundles.push({ head, texts });
+		this.flow.rest(this.#places, bundle, head.count, head, () => livesOf(rowsIn(lives)));
+		this.accounts.rest(this.#places, bundle, head.count, () => rowsIn(works));
+		this.#since.owners.rest(this.#places, bundle, head.count, () => rowsIn(owners));
 	}
 
 	/**
-	 * A board folded as it was when it was kept.
+	 * A board folded as it was when it was kept. What is said of cards at rest and of sprints that are over stays packed
+	 * until it is asked for.
 	 * @param board as it is now, with the columns of then
-	 * @param lines as `kept` gave them
+	 * @param texts as `kept` gave them
 	 * @param inTurns does what can be done in steps, and lets others have their turn between them
 	 * @returns null when they are not whole, or a sprint of then is gone: then the history is read
 	 */
 	static async from(
 		board: BoardFile,
-		lines: AsyncIterable<string> | Iterable<string>,
+		texts: AsyncIterable<Packed> | Iterable<Packed>,
 		inTurns: <T>(steps: Generator<void, T>) => Promise<T> | T = atOnce,
 	): Promise<BoardFold | null> {
 		const fold = new BoardFold(board);
 		const works: KeptWork[] = [];
 		const books: KeptBook[] = [];
 		let end: Line['end'];
-		for await (const text of lines) {
-			const part = JSON.parse(text) as Line;
-			for (const life of rowsOf(part.lives))
-				fold.flow.lives.byCard.set(life.card, Object.assign(life, { stays: unflat(life.stays) }));
-			for (const work of rowsOf(part.works)) works.push(work);
-			for (const owned of rowsOf(part.owners)) fold.#since.own(owned);
-			if (part.book)
-				books.push({ number: part.book, stints: rowsOf(part.stints), moves: rowsOf(part.moves) });
-			end = part.end;
+		/** What stays packed of the line that was read last. */
+		let following: Packed[] = [];
+		let line: Line = {};
+		const left = () => ((line.bundle && 4) ?? (line.sums && 1) ?? 0) - following.length;
+		for await (const text of texts) {
+			if (left()) following.push(text);
+			else [line, following] = [JSON.parse(text.text) as Line, []];
+			if (left()) continue;
+			if (line.bundle) fold.#rest(line.bundle, following as [Packed, Packed, Packed, Packed]);
+			for (const life of livesOf(rowsOf(line.lives))) fold.flow.lives.byCard.set(life.card, life);
+			for (const work of rowsOf(line.works)) works.push(work);
+			for (const owned of rowsOf(line.owners)) fold.#since.owners.set(owned.card, owned);
+			if (line.book !== undefined) {
+				const { book: number, sums = null, notes } = line;
+				const [kept] = following;
+				if (kept) fold.#notes.set(number, kept);
+				books.push({ number, sums, notes: kept ? () => notesOf(JSON.parse(kept.text)) : notesOf(notes!) });
+			}
+			end = line.end;
 		}
 		if (!end || !(await inTurns(fold.accounts.resume(end.accounts, books, works, board.sprints))))
 			return null;
@@ -149,54 +252,5 @@ export class BoardFold {
 	}
 }
 
-/** A lifetime as it is written: its stays one after the other, as three numbers each. */
-type KeptLife = Omit<Lifetime, 'stays'> & { stays: (number | null)[] };
-
-/** A line of what is kept of a board: cards, their work, their owners, a sprint's book, or the rest. */
-interface Line {
-	lives?: Columns<KeptLife>;
-	works?: Columns<KeptWork>;
-	owners?: Columns<KeptOwners>;
-	book?: number;
-	stints?: Columns<KeptBook['stints'][number]>;
-	moves?: Columns<KeptBook['moves'][number]>;
-	end?: { last: Instant | null; since: KeptSince | null; flow: KeptFlow; accounts: KeptAccounts };
-}
-
-/** Things of one kind, written as columns: what they are called stands there once. */
-type Columns<T> = { [K in keyof T]?: T[K][] };
-
-function columnsOf<T extends object>(rows: readonly T[]): Columns<T> {
-	const columns: Columns<T> = {};
-	for (const key of Object.keys(rows[0] ?? {}) as (keyof T)[]) columns[key] = rows.map((row) => row[key]);
-	return columns;
-}
-
-function rowsOf<T>(columns: Columns<T> = {}): T[] {
-	const known = Object.entries(columns) as [keyof T, T[keyof T][]][];
-	return Array.from({ length: known[0]?.[1].length ?? 0 }, (_, i) => {
-		const row = {} as T;
-		for (const [key, values] of known) row[key] = values[i]!;
-		return row;
-	});
-}
-
-const line = (part: Line): string => JSON.stringify(part);
-
-/** So many cards stand in one line. */
+/** So many cards stand in one text. */
 const PART = 500;
-
-function* inParts<T>(all: Iterable<T>): Generator<T[]> {
-	const part: T[] = [];
-	for (const one of all) if (part.push(one) === PART) yield part.splice(0);
-	if (part.length) yield part;
-}
-
-const flat = (stays: Lifetime['stays']) => stays.flatMap(({ column, from, until }) => [column, from, until]);
-
-const unflat = (numbers: readonly (number | null)[]): Lifetime['stays'] =>
-	Array.from({ length: numbers.length / 3 }, (_, i) => ({
-		column: numbers[i * 3]!,
-		from: numbers[i * 3 + 1]!,
-		until: numbers[i * 3 + 2]!,
-	}));

@@ -1,7 +1,7 @@
 import { fsum } from 'd3-array';
 import { dayText, mondayOf, weekText } from '../calendar/days.ts';
 import type { Day, Instant } from '../calendar/zone.ts';
-import type { BoardFile } from '../sprint/board.ts';
+import type { BoardFile, BoardSprint } from '../sprint/board.ts';
 import type { FlowFold } from '../flow/fold.ts';
 import { follow } from '../sprint/follow.ts';
 import type { Accounts } from '../sprint/accounts.ts';
@@ -30,49 +30,51 @@ export function ribbonOfSprints(
 	hours: (sprint: number) => { from: Day; hours: readonly number[] },
 	usual: number | null,
 ): Segment[] {
-	const { ledgers } = accounts;
-	const past: Segment[] = [];
-	const running: Segment[] = [];
-	const next: Segment[] = [];
-	for (const sprint of board.sprints) {
-		const { number } = sprint;
-		const named = {
-			number,
-			starts: dayText(sprint.starts),
-			ends: dayText(sprint.ends),
-			goal: goals.find((known) => known.number === number)?.goal ?? '',
-		};
-		const ledger = ledgers.find((known) => known.number === number);
-		if (!ledger) {
-			const placed = [...accounts.onList(number)];
-			next.push({
-				kind: 'next',
-				...named,
-				placed: fsum(placed, (card) => card.left),
-				cards: placed.length,
-				promise: promise(number),
-			});
-		} else if (sprint.closedAt !== null && sprint.closedAt <= asOf) {
-			const leftOver = ledger.carried + ledger.returned + ledger.dropped + ledger.splitOff + ledger.open;
-			past.push({ kind: 'past', ...named, done: ledger.delivered, leftOver, cards: ledger.stints.length });
-		} else {
-			running.push({
-				kind: 'running',
-				...named,
-				committed: ledger.committed,
-				left: ledger.open,
-				...followed(board, sprint, ledger, hours(number), asOf),
-			});
-		}
-	}
+	const ledgers = new Map(accounts.ledgers.map((ledger) => [ledger.number, ledger]));
+	const began = board.sprints.filter(({ number }) => ledgers.has(number));
+	const isOver = ({ closedAt }: BoardSprint) => closedAt !== null && closedAt <= asOf;
+	const named = ({ number, starts, ends }: BoardSprint) => ({
+		number,
+		starts: dayText(starts),
+		ends: dayText(ends),
+		goal: goals.find((known) => known.number === number)?.goal ?? '',
+	});
+	const past = began.filter(isOver).slice(-PAST_SHOWN);
+	const running = began.filter((sprint) => !isOver(sprint));
+	const next = board.sprints.filter((sprint) => !began.includes(sprint)).slice(0, NEXT_SHOWN);
 	const waiting = [...accounts.waiting].filter((card) => card.sprint === null);
-	return [...past.slice(-PAST_SHOWN), ...running, ...next.slice(0, NEXT_SHOWN), laterOf(waiting, usual)];
+	return [
+		...past.map((sprint): Segment => {
+			const ledger = ledgers.get(sprint.number)!;
+			const leftOver = ledger.carried + ledger.returned + ledger.dropped + ledger.splitOff + ledger.open;
+			const [done, cards] = [ledger.delivered, ledger.stints.length];
+			return { kind: 'past', ...named(sprint), done, leftOver, cards };
+		}),
+		...running.map((sprint): Segment => {
+			const ledger = ledgers.get(sprint.number)!;
+			const [{ committed, open: left }, known] = [ledger, hours(sprint.number)];
+			return {
+				kind: 'running',
+				...{ ...named(sprint), committed, left },
+				...followed(board, sprint, ledger, known, asOf),
+			};
+		}),
+		...next.map((sprint): Segment => {
+			const placed = [...accounts.onList(sprint.number)];
+			const left = fsum(placed, (card) => card.left);
+			return {
+				kind: 'next',
+				...{ ...named(sprint), placed: left, cards: placed.length, promise: promise(sprint.number) },
+			};
+		}),
+		laterOf(waiting, usual),
+	];
 }
 
 /** A running sprint day by day, as the ribbon draws it. */
 function followed(
 	board: BoardFile,
-	sprint: BoardFile['sprints'][number],
+	sprint: BoardSprint,
 	ledger: Ledger,
 	{ from, hours }: { from: Day; hours: readonly number[] },
 	asOf: Instant,

@@ -1,5 +1,6 @@
-import { fsum } from 'd3-array';
 import type { Instant } from '../calendar/zone.ts';
+import type { Shelf } from '../shelf.ts';
+import { atOnce } from '../steps.ts';
 import type { CardWork, Ledger, SprintBoard } from '../sprint/ledger.ts';
 import type { Past } from './odds.ts';
 import type { ClosedSprint } from './promise.ts';
@@ -23,8 +24,7 @@ export function closedSprints(
 		.flatMap(({ number }) => {
 			const ledger = byNumber.get(number);
 			if (!ledger) return [];
-			const unplanned = fsum(ledger.stints, (stint) => (stint.planned ? 0 : stint.worked));
-			const { worked, delivered } = ledger;
+			const { worked, unplanned, delivered } = ledger;
 			return [{ number, worked, unplanned, raw: raw.get(number) ?? 0, delivered }];
 		});
 }
@@ -33,18 +33,25 @@ export function closedSprints(
  * How cards and sprints of the last six closed sprints turned out: worked ÷ first size over done cards with both above
  * 0, and each sprint's own focus and keep-back.
  */
-export function pastOf(
+export function pastOf(...of: Parameters<typeof pastInSteps>): Past {
+	return atOnce(pastInSteps(...of));
+}
+
+/** The same in steps between which others may have their turn. */
+export function* pastInSteps(
 	closed: readonly ClosedSprint[],
 	ledgers: readonly Ledger[],
-	cards: ReadonlyMap<string, Pick<CardWork, 'first' | 'worked'>>,
-): Past {
+	cards: Pick<Shelf<CardWork>, 'get' | 'reach'>,
+): Generator<void, Past> {
 	const last = closed.slice(-SPRINTS);
 	const numbers = new Set(last.map((sprint) => sprint.number));
-	const done = new Set(
-		ledgers
-			.filter((ledger) => numbers.has(ledger.number))
-			.flatMap((ledger) => ledger.stints.filter((s) => s.outcome === 'done').map((s) => s.card)),
-	);
+	const done = new Set<string>();
+	for (const ledger of ledgers) {
+		if (!numbers.has(ledger.number)) continue;
+		for (const { card, outcome } of ledger.stints) if (outcome === 'done') done.add(card);
+		yield;
+	}
+	yield* cards.reach(done);
 	const ratios = [...done].sort().flatMap((card) => {
 		const { first, worked } = cards.get(card)!;
 		return first && worked > 0 ? [worked / first] : [];

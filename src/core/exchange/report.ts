@@ -10,7 +10,7 @@ import type { Ledger, Stint } from '../sprint/ledger.ts';
 import type { BoardFile } from '../sprint/board.ts';
 
 /** A sprint's ledger as `measure` prints it. */
-type SprintReport = Omit<Ledger, 'stints' | 'moves'> & {
+type SprintReport = Omit<Ledger, 'unplanned' | 'stints' | 'moves'> & {
 	stints: Omit<Stint, 'planned' | 'opened' | 'ended'>[];
 };
 
@@ -52,7 +52,12 @@ export function report(
 }
 
 /** A ledger with the fields, and in the order, of the report. */
-export function sprintReport({ stints, moves: _moves, ...sums }: Ledger): SprintReport {
+export function sprintReport({
+	unplanned: _unplanned,
+	stints,
+	moves: _moves,
+	...sums
+}: Ledger): SprintReport {
 	return {
 		...sums,
 		stints: stints.map(({ card, entry, resized, burned, worked, splitOff, exit, outcome, kind }) => ({

@@ -39,6 +39,7 @@ const report: ReportPage = {
 		dropped: 2,
 		open: 0,
 		delivered: 8,
+		unplanned: 0,
 		stints,
 		moves: [],
 	},

@@ -76,6 +76,8 @@ export function* flowFiguresInSteps(
 	const { zone } = board;
 	const today = zone.day(asOf);
 	const last = Math.min(to, today);
+	yield* flow.reach(from, last);
+	yield* flow.reach(today - EXPECTED_FROM, today);
 	const inRange = flow.finishedIn(from, last);
 	const first = flow.first === null ? today : Math.min(zone.day(flow.first), today);
 	yield;
@@ -164,7 +166,7 @@ function clip<S extends { from: number; until: number | null }>(
 function standingAt(board: Layout, flow: FlowFold, at: Instant): string[][] {
 	const columns: Lifetime[][] = board.columns.map(() => []);
 	const then = (spell: Spell) => spell.from <= at && (spell.until === null || spell.until > at);
-	for (const life of flow.lives.byCard.values()) {
+	for (const life of flow.movedAfter(at)) {
 		const stay = life.stays.findLast(then);
 		if (!stay || board.columns[stay.column]!.kind === 'done' || life.archivings?.some(then)) continue;
 		columns[stay.column]!.push(life);

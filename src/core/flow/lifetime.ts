@@ -1,6 +1,7 @@
 import type { Instant } from '../calendar/zone.ts';
 import { clockOf, NEW_CLOCK, step, type CardClock } from './clock.ts';
 import type { HistoryEvent } from './history.ts';
+import { Shelf } from '../shelf.ts';
 import type { Layout } from './layout.ts';
 
 /** A span of time, from included, until excluded; until null means it has not ended. */
@@ -38,7 +39,7 @@ export interface ClockStep {
 
 /** The lifetimes of a history's cards, followed event by event. What comes in is in time order. */
 export class Lifetimes {
-	readonly byCard = new Map<string, Lifetime>();
+	readonly byCard = new Shelf<Lifetime>();
 	readonly #layout: Layout;
 	/** What is answered: one thing, said anew each time. */
 	readonly #step: ClockStep = { before: NEW_CLOCK, after: NEW_CLOCK };

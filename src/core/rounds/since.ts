@@ -2,6 +2,7 @@ import type { Instant } from '../calendar/zone.ts';
 import type { CardClock } from '../flow/clock.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import type { Layout } from '../flow/layout.ts';
+import { Shelf } from '../shelf.ts';
 import { Lifetimes, type ClockStep } from '../flow/lifetime.ts';
 
 /** What has lasted, and since when, as the history of a board tells it. */
@@ -12,8 +13,8 @@ export interface Lasting {
 	idle: Map<string, Instant>;
 }
 
-/** What is kept of the owners of a card. */
-export interface KeptOwners {
+/** Who owns a card. */
+export interface Owners {
 	card: string;
 	people: string[];
 }
@@ -35,7 +36,8 @@ export class Since implements Lasting {
 	readonly #layout: Layout;
 	readonly #limits: readonly (number | null)[];
 	readonly #blocked = new Set<string>();
-	readonly #owners = new Map<string, Set<string>>();
+	/** Who owns each card; nothing is known of those that never had an owner. */
+	readonly owners = new Shelf<Owners>();
 	/** Open cards by column, and those of them that are not blocked. */
 	#standing: number[];
 	#ready: number[];
@@ -55,12 +57,7 @@ export class Since implements Lasting {
 		this.starved = layout.columns.map(() => null);
 	}
 
-	/** The owners of each card, as they are now: to be written down at once. */
-	*keptOwners(): Generator<KeptOwners> {
-		for (const [card, people] of this.#owners) yield { card, people: [...people] };
-	}
-
-	/** What it knows beside that. */
+	/** What it knows beside the owners of cards. */
 	kept(): KeptSince {
 		return {
 			idle: [...this.idle],
@@ -72,12 +69,7 @@ export class Since implements Lasting {
 		};
 	}
 
-	/** Goes on from what was kept of the owners of a card. */
-	own({ card, people }: KeptOwners): void {
-		this.#owners.set(card, new Set(people));
-	}
-
-	/** Goes on from what was kept beside that. */
+	/** Goes on from what was kept, the owners of cards being those of then. */
 	resume({ idle, starved, blocked, standing, ready, inHand }: KeptSince): void {
 		for (const [name, at] of idle) this.idle.set(name, at);
 		for (const card of blocked) this.#blocked.add(card);
@@ -89,29 +81,30 @@ export class Since implements Lasting {
 
 	/** Takes in what happened next to a card, and what that did to its clock. */
 	take({ card, at, event, value }: HistoryEvent, { before, after }: ClockStep): void {
-		let own = this.#owners.get(card);
+		let own = this.owners.get(card);
 		if (event === 'owner' || event === 'unowner') {
-			if (!own) this.#owners.set(card, (own = new Set()));
+			if (!own) this.owners.set(card, (own = { card, people: [] }));
 		} else if (before === after && event !== 'blocked' && event !== 'unblocked') {
-			this.#look(own ?? [], at);
+			this.#look(own?.people ?? [], at);
 			return;
 		}
 		this.#count(card, before, own, -1);
 		if (event === 'blocked') this.#blocked.add(card);
 		if (event === 'unblocked') this.#blocked.delete(card);
-		const gone = event === 'unowner' && own?.delete(value) ? [value] : [];
-		if (event === 'owner') own!.add(value);
+		const held = own?.people.includes(value) ?? false;
+		if (event === 'owner' && !held) own!.people.push(value);
+		if (event === 'unowner' && held) own!.people = own!.people.filter((one) => one !== value);
 		this.#count(card, after, own, 1);
-		this.#look([...gone, ...(own ?? [])], at);
+		this.#look([...(event === 'unowner' && held ? [value] : []), ...(own?.people ?? [])], at);
 	}
 
-	#count(card: string, clock: CardClock, own: ReadonlySet<string> | undefined, by: 1 | -1): void {
+	#count(card: string, clock: CardClock, own: Owners | undefined, by: 1 | -1): void {
 		if (clock.column !== null && !clock.archived && clock.state !== 'done') {
 			this.#standing[clock.column]! += by;
 			if (!this.#blocked.has(card)) this.#ready[clock.column]! += by;
 		}
 		if (clock.state === 'running')
-			for (const owner of own ?? []) this.#inHand.set(owner, (this.#inHand.get(owner) ?? 0) + by);
+			for (const owner of own?.people ?? []) this.#inHand.set(owner, (this.#inHand.get(owner) ?? 0) + by);
 	}
 
 	#look(people: Iterable<string>, at: Instant): void {

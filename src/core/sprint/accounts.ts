@@ -4,17 +4,10 @@ import type { CardClock } from '../flow/clock.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import { Lifetimes, type ClockStep } from '../flow/lifetime.ts';
 import type { Layout } from '../flow/layout.ts';
+import { Shelf, type Places } from '../shelf.ts';
+import { Book, type Notes, type Sums } from './book.ts';
 import { sized, splitOff } from './left.ts';
-import {
-	totals,
-	type Book,
-	type CardWork,
-	type Ledger,
-	type Move,
-	type Outcome,
-	type SprintBoard,
-	type Stint,
-} from './ledger.ts';
+import type { CardWork, Ledger, Move, Outcome, SprintBoard, Stint } from './ledger.ts';
 
 interface Work extends CardWork {
 	archived: boolean;
@@ -31,9 +24,11 @@ export interface KeptWork extends Omit<Work, 'stint' | 'unnamed'> {
 	unnamed: number;
 }
 
-/** What is kept of a sprint's book. */
-export interface KeptBook extends Pick<Book, 'stints' | 'moves'> {
+/** What is kept of a sprint's book. Of a sprint that is over the sums are told, and what was noted can be packed. */
+export interface KeptBook {
 	number: number;
+	sums: Sums | null;
+	notes: Notes | (() => Notes);
 }
 
 /** What is kept of a board's sprints beside their books and the work of cards, to go on from there later. */
@@ -47,7 +42,6 @@ export interface KeptAccounts {
 	running: number[];
 	/** Cards, in the order in which they are known. */
 	waiting: string[];
-	carried: string[];
 	lists: [sprint: number, cards: string[]][];
 }
 
@@ -55,7 +49,7 @@ export interface KeptAccounts {
 export interface Accounts {
 	/** Of the sprints started so far, by number. */
 	ledgers: Ledger[];
-	cards: ReadonlyMap<string, CardWork>;
+	cards: Pick<Shelf<CardWork>, 'get' | 'values'>;
 	/** Cards on the list of a sprint, or in it. */
 	onList(sprint: number): Iterable<CardWork>;
 	/** Cards that stand in the backlog and are not archived. */
@@ -77,12 +71,14 @@ interface Edge {
  * At one instant first the events are taken in, then what closes, then what starts.
  */
 export class SprintAccounts implements Accounts {
-	readonly cards = new Map<string, Work>();
+	readonly cards = new Shelf<Work>();
 	readonly waiting = new Set<Work>();
 	/** Goes up whenever something changes that closed sprints and done cards say. */
 	past = 0;
 	readonly #unit: SprintBoard['unit'];
 	readonly #books = new Map<number, Book>();
+	/** The highest number of a sprint that has started. */
+	#latest = 0;
 	readonly #running = new Map<number, BoardSprint>();
 	readonly #lists = new Map<number, Set<Work>>();
 	readonly #carried = new Set<Work>();
@@ -96,17 +92,41 @@ export class SprintAccounts implements Accounts {
 		this.#edges = edgesOf(board.sprints);
 	}
 
-	/** The work of each card, as it is now: to be written down at once. */
-	*keptWork(): Generator<KeptWork> {
-		for (const work of this.cards.values()) {
-			const book = work.last === null ? undefined : this.#books.get(work.last);
-			const place = (stint: Stint | null) => (stint ? book!.stints.lastIndexOf(stint) : -1);
-			yield { ...work, stint: place(work.stint), unnamed: place(work.unnamed) };
-		}
+	/** The work of a card, as it is now: to be written down at once. */
+	keptWork(card: string): KeptWork {
+		const work = this.cards.get(card)!;
+		const place = (stint: Stint | null) =>
+			stint ? this.#books.get(work.last!)!.stints.lastIndexOf(stint) : -1;
+		return { ...work, stint: place(work.stint), unnamed: place(work.unnamed) };
 	}
 
-	*keptBooks(): Generator<KeptBook> {
-		for (const [number, { stints, moves }] of this.#books) yield { number, stints, moves };
+	/**
+	 * Whether a card is at rest: done or archived, on no sprint's list, and not among those that were carried and can still
+	 * be seen on the board.
+	 */
+	atRest(card: string): boolean {
+		const work = this.cards.get(card)!;
+		if (!work.done && !work.archived) return false;
+		return !work.stint && !work.unnamed && work.sprint === null && !this.#seen(work);
+	}
+
+	/** Takes in the work of a bundle of cards at rest. */
+	rest(places: Places, bundle: number, count: number, works: () => readonly KeptWork[]): void {
+		this.cards.rest(places, bundle, count, () =>
+			works().map((kept) => {
+				const work: Work = Object.assign(kept, { stint: null, unnamed: null });
+				if (work.carried) this.#carried.add(work);
+				return work;
+			}),
+		);
+	}
+
+	/** The books of its sprints, as they are now: to be written down at once. */
+	*books(): Generator<{ number: number; book: Book; over: boolean }> {
+		for (const [number, book] of this.#books) {
+			const over = book.rests || (!this.#running.has(number) && book.stints.every(named));
+			yield { number, book, over };
+		}
 	}
 
 	/** What it knows beside that. */
@@ -120,7 +140,6 @@ export class SprintAccounts implements Accounts {
 			turnedAt: turned.length ? this.#turnedAt : null,
 			running: [...this.#running.keys()],
 			waiting: cards(this.waiting),
-			carried: cards(this.#carried),
 			lists: Array.from(this.#lists, ([number, works]) => [number, cards(works)]),
 		};
 	}
@@ -143,17 +162,17 @@ export class SprintAccounts implements Accounts {
 			)
 		)
 			return false;
-		for (const { number, stints, moves } of books)
-			this.#books.set(number, { sprint: known.get(number)!, stints, moves, ledger: null });
-		for (const work of works) {
-			const stints = work.last === null ? [] : this.#books.get(work.last)!.stints;
-			const [stint, unnamed] = [stints[work.stint] ?? null, stints[work.unnamed] ?? null];
-			this.cards.set(work.card, Object.assign(work, { stint, unnamed }));
+		for (const { number, sums, notes } of books) this.#open(known.get(number)!, notes, sums);
+		for (const kept of works) {
+			const stint = (place: number) => (place < 0 ? null : this.#books.get(kept.last!)!.stints[place]!);
+			const [open, unnamed] = [stint(kept.stint), stint(kept.unnamed)];
+			const work: Work = Object.assign(kept, { stint: open, unnamed });
+			this.cards.set(work.card, work);
+			if (work.carried) this.#carried.add(work);
 			yield;
 		}
 		const of = (cards: readonly string[]) => cards.map((card) => this.cards.get(card)!);
 		for (const work of of(kept.waiting)) this.waiting.add(work);
-		for (const work of of(kept.carried)) this.#carried.add(work);
 		for (const [number, cards] of kept.lists) this.#lists.set(number, new Set(of(cards)));
 		for (const number of kept.running) this.#running.set(number, known.get(number)!);
 		this.#edges = kept.turned.map((edge, i) => ({ ...edge, sprint: known.get(kept.of[i]!)! }));
@@ -212,7 +231,7 @@ export class SprintAccounts implements Accounts {
 
 	*#makingUp(): Generator<void> {
 		for (const [number, book] of this.#books) {
-			if (!this.#running.has(number)) book.ledger ??= totals(book);
+			if (!this.#running.has(number)) void book.ledger;
 			yield;
 		}
 	}
@@ -223,28 +242,39 @@ export class SprintAccounts implements Accounts {
 
 	/** Cards that were carried and can still be seen on the board: those that are open, or were in one of the last two sprints. */
 	*carried(): Generator<CardWork> {
-		const last = Math.max(0, ...this.#books.keys()) - 1;
-		for (const work of this.#carried)
-			if (!work.archived && (!work.done || (work.last ?? 0) >= last)) yield work;
+		for (const work of this.#carried) if (this.#seen(work)) yield work;
+	}
+
+	#seen(work: Work): boolean {
+		if (!work.carried || work.archived) return false;
+		return !work.done || (work.last ?? 0) >= this.#latest - 1;
+	}
+
+	/** Unpacks what was noted of all sprints, for whoever must not keep others waiting. */
+	*reach(): Generator<void> {
+		for (const book of this.#books.values()) {
+			void book.stints;
+			yield;
+		}
 	}
 
 	get ledgers(): Ledger[] {
-		return [...this.#books.values()]
-			.map((book) => (book.ledger ??= totals(book)))
-			.sort((a, b) => a.number - b.number);
+		return Array.from(this.#books.values(), (book) => book.ledger).sort((a, b) => a.number - b.number);
 	}
 
 	/**
 	 * Puts another history of one card in the place of the one that was taken in.
-	 * @param events all that is so of it now, in time order, up to now
+	 * @param was what was taken in of it, and what is so now, up to now; both in time order
 	 */
-	replace(layout: Layout, card: string, events: readonly HistoryEvent[], now: Instant): void {
-		this.#forget(card);
-		const alone = new SprintAccounts({ unit: this.#unit, sprints: [] });
-		alone.#edges = this.#edges;
-		const lives = new Lifetimes(layout);
-		for (const event of events) alone.take(event, lives.take(event));
-		alone.until(now);
+	replace(
+		layout: Layout,
+		card: string,
+		was: readonly HistoryEvent[],
+		is: readonly HistoryEvent[],
+		now: Instant,
+	): void {
+		this.#forget(card, this.#alone(layout, was, now));
+		const alone = this.#alone(layout, is, now);
 		this.past++;
 		for (const [number, { stints, moves }] of alone.#books) {
 			const book = this.#books.get(number);
@@ -264,7 +294,18 @@ export class SprintAccounts implements Accounts {
 		this.#list(work, list);
 	}
 
-	#forget(card: string): void {
+	/** The same sprints, with one card alone. */
+	#alone(layout: Layout, events: readonly HistoryEvent[], now: Instant): SprintAccounts {
+		const alone = new SprintAccounts({ unit: this.#unit, sprints: [] });
+		alone.#edges = this.#edges;
+		const lives = new Lifetimes(layout);
+		for (const event of events) alone.take(event, lives.take(event));
+		alone.until(now);
+		return alone;
+	}
+
+	/** @param alone the card alone, as it was: in the books in which it was not then, it is not now */
+	#forget(card: string, alone: SprintAccounts): void {
 		const work = this.cards.get(card);
 		if (!work) return;
 		this.#list(work, null);
@@ -272,7 +313,7 @@ export class SprintAccounts implements Accounts {
 		this.waiting.delete(work);
 		this.#carried.delete(work);
 		for (const [number, book] of this.#books) {
-			if (!book.stints.some((stint) => stint.card === card)) continue;
+			if (!alone.#books.get(number)?.stints.length) continue;
 			book.stints = book.stints.filter((stint) => stint.card !== card);
 			book.moves = book.moves.filter((move) => move.card !== card);
 			this.#touch(number);
@@ -303,7 +344,7 @@ export class SprintAccounts implements Accounts {
 	#touch(number: number | null): void {
 		const book = number === null ? undefined : this.#books.get(number);
 		if (!book) return;
-		book.ledger = null;
+		book.touch();
 		if (!this.#running.has(number!)) this.past++;
 	}
 
@@ -469,8 +510,13 @@ export class SprintAccounts implements Accounts {
 		}
 	}
 
+	#open(sprint: BoardSprint, notes: KeptBook['notes'], sums: Sums | null): void {
+		this.#books.set(sprint.number, new Book(sprint, notes, sums));
+		this.#latest = Math.max(this.#latest, sprint.number);
+	}
+
 	#start(sprint: BoardSprint): void {
-		this.#books.set(sprint.number, { sprint, stints: [], moves: [], ledger: null });
+		this.#open(sprint, { stints: [], moves: [] }, null);
 		this.#running.set(sprint.number, sprint);
 		for (const work of this.#lists.get(sprint.number) ?? [])
 			this.#openStint(work, sprint.number, 'committed', sprint.startedAt!);
@@ -524,6 +570,8 @@ function edgesOf(sprints: readonly BoardSprint[]): Edge[] {
 	}
 	return edges.sort((a, b) => a.at - b.at || a.order - b.order);
 }
+
+const named = ({ outcome }: Stint) => outcome !== null;
 
 const sameEdge = (a: Edge | undefined, b: Edge) =>
 	a !== undefined && a.at === b.at && a.kind === b.kind && a.sprint.number === b.sprint.number;

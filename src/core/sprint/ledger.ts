@@ -1,6 +1,5 @@
 import type { Instant } from '../calendar/zone.ts';
 import type { BoardSprint } from './board.ts';
-import { inCardOrder } from '../flow/lifetime.ts';
 import type { Layout } from '../flow/layout.ts';
 
 export type Outcome = 'done' | 'carried' | 'returned' | 'dropped' | 'removed';
@@ -54,6 +53,8 @@ export interface Ledger {
 	dropped: number;
 	open: number;
 	delivered: number;
+	/** Hours worked on stints that were not planned. */
+	unplanned: number;
 	stints: Stint[];
 	/** Everything that changed what is left after the committed total, up to the closing instant, in time order. */
 	moves: Move[];
@@ -83,35 +84,4 @@ export interface CardWork {
 	carried: number;
 	/** The last sprint in which it had a stint. */
 	last: number | null;
-}
-
-/** A sprint's book: what is noted of it as it goes, and its account as it was last made up; null when something has changed since. */
-export interface Book {
-	sprint: BoardSprint;
-	stints: Stint[];
-	moves: Move[];
-	/** The account as it was last made up; null when something has changed since. */
-	ledger: Ledger | null;
-}
-
-/** What is left of an open stint: all that came in and was neither burned nor split off. */
-function leftOf(stint: Stint): number {
-	return stint.entry + stint.resized - stint.burned - stint.splitOff;
-}
-
-/** Makes up a sprint's account from its book. */
-export function totals({ sprint, stints, moves }: Book): Ledger {
-	const flows = { committed: 0, added: 0, resized: 0, burned: 0, worked: 0, splitOff: 0 };
-	const ends = { removed: 0, carried: 0, returned: 0, dropped: 0, open: 0, delivered: 0 };
-	const ledger: Ledger = { number: sprint.number, ...flows, ...ends, stints: inCardOrder(stints), moves };
-	for (const stint of stints) {
-		ledger[stint.kind] += stint.entry;
-		for (const flow of ['resized', 'burned', 'worked', 'splitOff'] as const) ledger[flow] += stint[flow];
-		if (stint.outcome === 'done') ledger.delivered += stint.burned;
-		// Still running: what is left now. Frozen: as it was at the close.
-		if (stint.outcome === null) stint.exit = leftOf(stint);
-		if (stint.outcome === null) ledger.open += stint.exit;
-		else if (stint.outcome !== 'done') ledger[stint.outcome] += stint.exit;
-	}
-	return ledger;
 }

@@ -49,8 +49,8 @@ export class Followed<T extends { seq: number }> {
 		}
 	}
 
-	/** Forgets a board: it is read anew. */
-	forget(board: string): void {
-		this.#kept.delete(board);
+	/** Forgets a board, or what is known of it if it still is that: it is read anew. */
+	forget(board: string, thing?: T): void {
+		if (!thing || this.#kept.peek(board) === thing) this.#kept.delete(board);
 	}
 }

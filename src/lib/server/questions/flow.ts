@@ -36,7 +36,8 @@ export interface AskedRange {
 /** Figures made already: they stand until something happens on the board, or the day is over. */
 const made = new LRUCache<string, Made>({ max: 60 });
 interface Made {
-	fold: BoardFold;
+	/** Let go of where nothing else holds it. */
+	fold: WeakRef<BoardFold>;
 	seq: number;
 	figures: Promise<FlowFigures>;
 	page?: FlowPage;
@@ -72,10 +73,10 @@ async function figuresOf(
 	const fold = await boardFold(head);
 	const key = `${head.id} ${today} ${from} ${to} ${days}`;
 	let known: Made | undefined = made.get(key);
-	if (!known || known.fold !== fold || known.seq !== head.seq || days === 'working') {
+	if (!known || known.fold.deref() !== fold || known.seq !== head.seq || days === 'working') {
 		const count = days === 'working' ? await workingDaysOf(head) : calendarDays;
 		const figures = asItStands(fold, () => flowFiguresInSteps(board, fold.flow, at, from, to, count));
-		known = { fold, seq: head.seq, figures };
+		known = { fold: new WeakRef(fold), seq: head.seq, figures };
 		made.set(key, known);
 		figures.catch(() => made.delete(key));
 	}
@@ -162,7 +163,9 @@ export async function finishedCards(
 		boardFold(head),
 		days === 'working' ? workingDaysOf(head) : calendarDays,
 	]);
-	const cards = flow.finishedIn(parseDay(from)!, parseDay(to)!);
+	const [first, last] = [parseDay(from)!, parseDay(to)!];
+	await inTurns(flow.reach(first, last));
+	const cards = flow.finishedIn(first, last);
 	return cards.map((life) => cardReport(life, board, now().getTime(), count));
 }
 

@@ -1,8 +1,8 @@
-import { buffer } from 'node:stream/consumers';
-import { pipeline } from 'node:stream/promises';
 import { setImmediate as rest } from 'node:timers/promises';
-import { createGunzip, createGzip } from 'node:zlib';
+import { promisify } from 'node:util';
+import { deflateRaw, inflateRawSync } from 'node:zlib';
 import { BoardFold } from '../../../core/board/fold.ts';
+import type { Packed } from '../../../core/shelf.ts';
 import { rows } from '../database.ts';
 import { log } from '../log.ts';
 import { now } from '../time.ts';
@@ -23,8 +23,11 @@ export interface Folded {
 	news: number;
 }
 
-/** So many bytes of it are read, and unpacked, at once. */
-const PART = 262_144;
+/** So many bytes of it are read at once. */
+const PART = 524_288;
+
+/** So long others wait at most while it is read. */
+const TURN_MS = 10;
 
 /** So many events are worth keeping what they were folded to. */
 const WORTH = 5000;
@@ -42,10 +45,7 @@ export async function keptFold(head: FoldHead, columns: string): Promise<Folded 
 	);
 	if (!found) return undefined;
 	try {
-		let fold: BoardFold | null = null;
-		await pipeline(partsOf(head, found), createGunzip({ chunkSize: PART }), async (text) => {
-			fold = await BoardFold.from(boardFile(head), linesOf(text), inTurns);
-		});
+		const fold = await BoardFold.from(boardFile(head), textsOf(partsOf(head, found)), inTurns);
 		return fold ? { seq: found.seq, columns, fold, news: 0 } : undefined;
 	} catch (error) {
 		log.warn({ board: head.key, error: (error as Error).message }, 'a fold that was kept cannot be read');
@@ -69,48 +69,73 @@ async function* partsOf(
 	}
 }
 
-async function* linesOf(text: AsyncIterable<Buffer>): AsyncGenerator<string> {
-	let begun: Buffer[] = [];
-	for await (const chunk of text) {
-		let from = 0;
-		for (let end; (end = chunk.indexOf('\n', from)) >= 0; from = end + 1) {
-			yield Buffer.concat([...begun, chunk.subarray(from, end)]).toString('utf8');
-			begun = [];
-			await rest();
-		}
-		begun.push(chunk.subarray(from));
+/** A text as it is kept: small, and made out anew whenever it is read. */
+class Deflated implements Packed {
+	readonly bytes: Buffer;
+
+	constructor(bytes: Buffer) {
+		this.bytes = bytes;
+	}
+
+	get text(): string {
+		return inflateRawSync(this.bytes).toString('utf8');
 	}
 }
 
+/** Before each text stands how many bytes it takes. */
+const LENGTH = 4;
+
+async function* textsOf(parts: AsyncIterable<Buffer>): AsyncGenerator<Packed> {
+	let left: Buffer = Buffer.alloc(0);
+	let began = performance.now();
+	for await (const part of parts) {
+		left = Buffer.concat([left, part]);
+		for (let end; left.length >= LENGTH && (end = LENGTH + left.readUInt32BE()) <= left.length;) {
+			yield new Deflated(left.subarray(LENGTH, end));
+			left = left.subarray(end);
+			if (performance.now() - began < TURN_MS) continue;
+			await rest();
+			began = performance.now();
+		}
+	}
+	if (left.length) throw new Error('it is not whole');
+}
+
+const deflated = promisify(deflateRaw);
+
+async function bytesOf(packed: Packed): Promise<Buffer> {
+	return packed instanceof Deflated ? packed.bytes : deflated(packed.text, { level: 1 });
+}
+
 /**
- * Keeps a board as it is folded, for processes that start later, once much was read for it; line by line, so that others
+ * Keeps a board as it is folded, for processes that start later, once much was read for it; text by text, so that others
  * have their turn. Where it goes on meanwhile, it is kept another time.
+ * @returns whether it was kept
  */
-export async function keepFold(board: string, folded: Folded): Promise<void> {
-	if (!VERSION || folded.news < WORTH) return;
+export async function keepFold(board: string, folded: Folded): Promise<boolean> {
+	if (!VERSION || folded.news < WORTH) return false;
 	const { seq, columns, fold, news } = folded;
 	folded.news = 0;
 	try {
-		let text: Buffer | undefined;
-		await pipeline(
-			async function* () {
-				for (const line of fold.kept()) {
-					yield `${line}\n`;
-					await rest();
-					if (folded.seq !== seq) throw new Error('it went on');
-				}
-			},
-			createGzip({ level: 1 }),
-			async (packed) => void (text = await buffer(packed)),
-		);
+		const texts: Buffer[] = [];
+		for (const packed of fold.kept()) {
+			const bytes = await bytesOf(packed);
+			const length = Buffer.alloc(LENGTH);
+			length.writeUInt32BE(bytes.length);
+			texts.push(length, bytes);
+			await rest();
+			if (folded.seq !== seq) throw new Error('it went on');
+		}
 		await rows(
 			`insert into fold_snapshot (board_id, seq, version, columns, lines, made_at) values ($1, $2, $3, $4, $5, $6)
 			on conflict (board_id) do update
 			set seq = excluded.seq, version = excluded.version, columns = excluded.columns, lines = excluded.lines, made_at = excluded.made_at`,
-			[board, seq, VERSION, columns, text, now()],
+			[board, seq, VERSION, columns, Buffer.concat(texts), now()],
 		);
+		return true;
 	} catch (error) {
 		folded.news += news;
 		if (folded.seq === seq) log.warn({ error: (error as Error).message }, 'a fold was not kept');
+		return false;
 	}
 }

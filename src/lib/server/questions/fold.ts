@@ -41,10 +41,11 @@ export async function boardFold(head: FoldHead, whole = false): Promise<BoardFol
 		whole && !before ? foldAnew(head, columns) : readOn(head, columns, before);
 	let known = await followed.get(head.id, head.seq, read);
 	if (known.columns !== columns && known.seq <= head.seq) {
-		followed.forget(head.id);
+		followed.forget(head.id, known);
 		known = await followed.get(head.id, head.seq, read);
 	}
-	void keepFold(head.id, known);
+	// What was kept takes a fraction of the memory: whoever asks next goes on from it.
+	void keepFold(head.id, known).then((kept) => kept && followed.forget(head.id, known));
 	return known.fold;
 }
 
@@ -73,6 +74,8 @@ async function readOn(head: FoldHead, columns: string, before: Folded | undefine
 		const replaced = back ? await replacedSince(head, known.seq) : [];
 		const others = new Set(replaced.map(({ card }) => card));
 		const next = events.filter(({ card }) => !others.has(card));
+		const happened = [...next, ...replaced].map(({ card }) => card);
+		await inTurns(known.fold.reach(new Set(happened)));
 		const at = now().getTime();
 		if (known.fold.goOn(boardFile(head).sprints, next, at) && (!back || known.fold.replace(replaced, at))) {
 			known.seq = head.seq;

@@ -5,6 +5,7 @@ import { when, windowBefore, WINDOW_DAYS } from '../../../core/forecast/throughp
 import type { InitiativeFigures, InitiativePart } from '../../../core/pages/panorama.ts';
 import { tidy } from '../../../core/sums.ts';
 import { rows } from '../database.ts';
+import { inTurns } from '../turns.ts';
 import type { SprintAccounts } from '../../../core/sprint/accounts.ts';
 import type { Person } from '../sign-in.ts';
 import { foldHeads } from './board-head.ts';
@@ -126,6 +127,7 @@ export async function initiativesOf(
 	const slugs = [...new Set(found.flatMap(({ on }) => on.map(({ slug }) => slug)))];
 	const others = slugs.filter((slug) => !boards.includes(slug));
 	const folds = new Map([...(await begun), ...(await foldsOf(others))]);
+	for (const { on } of found) for (const one of on) await inTurns(folds.get(one.slug)!.reach(keysOf(one)));
 	return found.map(({ on, finished, ...row }) => {
 		const first = earliest(on.map((one) => one.first));
 		const parts = on.map((one): InitiativePart => {
@@ -162,6 +164,11 @@ export async function initiativesOf(
 			doneBy: days === null ? null : dayText(today + days),
 		};
 	});
+}
+
+function* keysOf({ key, open, done }: Row['on'][number]): Generator<string> {
+	for (const number of open) yield `${key}-${number}`;
+	for (const number of done) yield `${key}-${number}`;
 }
 
 const earliest = (days: readonly (string | null)[]): string | null =>

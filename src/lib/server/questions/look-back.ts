@@ -7,6 +7,7 @@ import type { Ledger } from '../../../core/sprint/ledger.ts';
 import { velocity } from '../../../core/sprint/velocity.ts';
 import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
+import { inTurns } from '../turns.ts';
 import { boardPast, ofThePast } from './past.ts';
 import { titlesOf } from './titles.ts';
 
@@ -61,7 +62,11 @@ function promiseAtStart(head: BoardHead, closed: readonly ClosedSprint[], number
 
 /** The closed sprints of a board, in the order of their closing: how fast they went, and what carrying over cost them. */
 const closedOf = ofThePast(async (head, { accounts }) => {
-	const [{ said, rests }, { closed }] = await Promise.all([saidAtTheEnd(head), boardPast(head)]);
+	const [{ said, rests }, { closed }] = await Promise.all([
+		saidAtTheEnd(head),
+		boardPast(head),
+		inTurns(accounts.reach()),
+	]);
 	const byNumber = new Map(accounts.ledgers.map((ledger) => [ledger.number, ledger]));
 	const ledgers = closed.map(({ number }) => byNumber.get(number)!);
 	const promises = new Map(closed.map(({ number }) => [number, promiseAtStart(head, closed, number)]));

@@ -2,16 +2,16 @@ import { LRUCache } from 'lru-cache';
 import type { BoardFold } from '../../../core/board/fold.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
 import type { Past } from '../../../core/capacity/odds.ts';
-import { closedSprints, pastOf } from '../../../core/capacity/past.ts';
+import { closedSprints, pastInSteps } from '../../../core/capacity/past.ts';
 import { learn, type ClosedSprint, type Learned } from '../../../core/capacity/promise.ts';
 import { now } from '../time.ts';
+import { inTurns } from '../turns.ts';
 import { boardFold } from './fold.ts';
 import { boardFile } from './history.ts';
 
 export interface BoardPast {
 	closed: ClosedSprint[];
 	learned: Learned;
-	past: Past;
 }
 
 /**
@@ -22,9 +22,10 @@ export interface BoardPast {
 export function ofThePast<T>(
 	make: (head: BoardHead, fold: BoardFold) => T | Promise<T>,
 ): (head: BoardHead) => Promise<T> {
-	const known = new LRUCache<string, { fold: BoardFold; past: number; frozen: string; answer: Promise<T> }>({
-		max: 30,
-	});
+	const known = new LRUCache<
+		string,
+		{ fold: WeakRef<BoardFold>; past: number; frozen: string; answer: Promise<T> }
+	>({ max: 30 });
 	return async (head) => {
 		const fold = await boardFold(head);
 		const { past } = fold.accounts;
@@ -39,17 +40,24 @@ export function ofThePast<T>(
 			]),
 		);
 		const before = known.get(head.id);
-		if (before?.fold === fold && before.past === past && before.frozen === frozen) return before.answer;
+		if (before?.fold.deref() === fold && before.past === past && before.frozen === frozen)
+			return before.answer;
 		const answer = Promise.resolve(make(head, fold));
-		known.set(head.id, { fold, past, frozen, answer });
+		known.set(head.id, { fold: new WeakRef(fold), past, frozen, answer });
 		answer.catch(() => known.get(head.id)?.answer === answer && known.delete(head.id));
 		return answer;
 	};
 }
 
-/** What the closed sprints of a board taught it: focus, keep-back, velocity, and how cards turn out. */
-export const boardPast = ofThePast((head, { accounts: { ledgers, cards } }): BoardPast => {
+/** What the closed sprints of a board taught it: focus, keep-back and velocity. */
+export const boardPast = ofThePast((head, { accounts: { ledgers } }): BoardPast => {
 	const raw = new Map(head.sprints.map((sprint) => [sprint.number, sprint.raw ?? 0]));
 	const closed = closedSprints(boardFile(head), ledgers, raw, now().getTime());
-	return { closed, learned: learn(closed), past: pastOf(closed, ledgers, cards) };
+	return { closed, learned: learn(closed) };
+});
+
+/** How cards and sprints of its last closed sprints turned out. */
+export const turnedOut = ofThePast(async (head, { accounts }): Promise<Past> => {
+	const { closed } = await boardPast(head);
+	return inTurns(pastInSteps(closed, accounts.ledgers, accounts.cards));
 });

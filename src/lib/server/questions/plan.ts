@@ -5,7 +5,7 @@ import { zoneOf } from '../../../core/calendar/zone.ts';
 import { daysAway, givesFrom, hoursOn, rawHours } from '../../../core/capacity/hours.ts';
 import { now } from '../time.ts';
 import { openCardsOf } from './open-cards.ts';
-import { boardPast } from './past.ts';
+import { boardPast, turnedOut } from './past.ts';
 import { daysOf, workersOf } from './promise.ts';
 import { rotaOf } from './rota.ts';
 
@@ -18,13 +18,14 @@ export async function planPage(head: BoardHead, asked: number | null): Promise<P
 	const open = head.sprints.filter((sprint) => !sprint.closedAt);
 	const sprint =
 		open.find((known) => known.number === asked) ?? open.find((known) => !known.startedAt) ?? open[0];
-	const [placed, { learned, past }, rota] = await Promise.all([
+	const [placed, { learned }, past, rota] = await Promise.all([
 		openCardsOf(
 			head,
 			`plan ${sprint?.number}`,
 			(card) => card.column === null || card.sprint === sprint?.number,
 		),
 		boardPast(head),
+		turnedOut(head),
 		rotaOf(head.teamId),
 	]);
 	const today = zoneOf(head.timeZone).day(now().getTime());
