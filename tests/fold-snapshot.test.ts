@@ -69,7 +69,7 @@ describe('a board with a long history', () => {
 
 		// What happens afterwards is added by whoever goes on.
 		await on('MoveCard', open[1]!.id, { column: done });
-		await on('SizeCard', open[2]!.id, { size: 13 });
+		const sized = await on('SizeCard', open[2]!.id, { size: 13 });
 		const afterwards = await said(first);
 
 		// Of the other cards nothing can be read any more: whatever is still known of them was kept.
@@ -88,13 +88,22 @@ describe('a board with a long history', () => {
 		assert.equal(check.status, 1, check.stdout);
 		assert.match(check.stderr, /SPRINTS-\d+: it has a row, but no history\./);
 
+		// What was taken back of what happened since asks no more than that: pages with the whole past say the same.
+		await command(lead, 'UndoCommand', { of: sized.id });
+		const [flow, rounds] = [FIGURES[1]!, ROUNDS];
+		const again = [await said(first, [rounds, flow]), await said(second, [rounds, flow])];
+		for (const one of again)
+			assert.deepEqual((one[flow] as FlowPage).dots, (afterwards[flow] as FlowPage).dots);
+		assert.deepEqual(again[0], again[1]);
+		assert.deepEqual(again[0], await said(await startServer(), [rounds, flow]));
+
 		// So is what is taken back of before. How long something has lasted is read anew then, by all processes alike.
 		await command(lead, 'UndoCommand', { of: before.id });
 		const taken = await said(first, FIGURES);
 		assert.notDeepEqual(taken[FIGURES[0]!], afterwards[FIGURES[0]!]);
 		assert.deepEqual(await said(second, FIGURES), taken);
 		assert.deepEqual(await said(await startServer(), FIGURES), taken);
-		assert.equal(await kept(), (await now()) - 3, 'and nothing is kept again for so little');
+		assert.equal(await kept(), (await now()) - 4, 'and nothing is kept again for so little');
 	});
 
 	test('is folded anew by another version of the application, and where what was kept cannot be read', async () => {

@@ -53,10 +53,7 @@ function figuresOf(
 		ledgers: accounts.ledgers.map(({ stints, moves, ...sums }) => ({
 			...sums,
 			stints: stints.map((stint) => ({ ...stint })),
-			// At one instant they may stand in another order.
-			moves: [...moves].sort(
-				(a, b) => a.at - b.at || `${a.card} ${a.kind}`.localeCompare(`${b.card} ${b.kind}`),
-			),
+			moves,
 		})),
 		left: inCardOrder(accounts.cards.values()).map(
 			({ card, size, left, sprint, waits, done, first, worked, carried }) => ({

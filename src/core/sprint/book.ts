@@ -75,19 +75,23 @@ export class Book {
 
 	/** A ledger whose lists are read once they are asked for. */
 	#listed(sums: Sums): Ledger {
-		let stints: Stint[] | null = null;
-		const moves = () => this.moves;
-		const sorted = () => (stints ??= inCardOrder(this.stints));
+		let lists: Notes | null = null;
+		const read = () => (lists ??= { stints: inCardOrder(this.stints), moves: inTimeOrder(this.moves) });
 		return {
 			...sums,
 			get stints() {
-				return sorted();
+				return read().stints;
 			},
 			get moves() {
-				return moves();
+				return read().moves;
 			},
 		};
 	}
+}
+
+/** By time; at one instant in code-unit order of the cards' keys, in whatever order they came to be known. */
+function inTimeOrder(moves: readonly Move[]): Move[] {
+	return [...moves].sort((a, b) => a.at - b.at || (a.card < b.card ? -1 : a.card > b.card ? 1 : 0));
 }
 
 /** What is left of an open stint: all that came in and was neither burned nor split off. */
@@ -102,7 +106,7 @@ function totals({ sprint, stints, moves }: Book): Ledger {
 	const unplanned = fsum(stints, (stint) => (stint.planned ? 0 : stint.worked));
 	const ledger: Ledger = {
 		...{ number: sprint.number, ...flows, ...ends, unplanned },
-		...{ stints: inCardOrder(stints), moves },
+		...{ stints: inCardOrder(stints), moves: inTimeOrder(moves) },
 	};
 	for (const stint of stints) {
 		ledger[stint.kind] += stint.entry;

@@ -56,7 +56,7 @@ export interface Ledger {
 	/** Hours worked on stints that were not planned. */
 	unplanned: number;
 	stints: Stint[];
-	/** Everything that changed what is left after the committed total, up to the closing instant, in time order. */
+	/** Everything that changed what is left after the committed total, up to the closing instant, in time order, at one instant by card. */
 	moves: Move[];
 }
 

@@ -55,15 +55,16 @@ export async function accountsOf(head: FoldHead): Promise<SprintAccounts> {
 }
 
 /**
- * What has lasted on a board. After something was taken back that is not known without the whole history, which is read
- * anew then.
+ * What has lasted on a board. After something was taken back that is read anew: from where the board was kept if what was
+ * taken back happened after that, else from its beginning.
  */
 export async function lastingOn(head: FoldHead): Promise<Lasting> {
-	for (let whole = false; ; whole = true) {
+	for (const whole of [false, false, true]) {
 		const { since } = await boardFold(head, whole);
 		if (since) return since;
 		followed.forget(head.id);
 	}
+	throw new Error('a board whose whole history was read knows what has lasted');
 }
 
 /** Reads on from where a board was folded to, here or in another process; from its beginning where that cannot be added to. */
@@ -230,7 +231,7 @@ async function batchAfter(head: FoldHead, [at, seq]: [Instant, number]): Promise
 	return found!;
 }
 
-/** What happened after an event, in time order, and whether something was taken back or corrected by it. */
+/** What happened after an event, in time order, and whether something of before was taken back or corrected by it. */
 async function eventsSince(head: FoldHead, seq: number): Promise<{ back: boolean; events: HistoryEvent[] }> {
 	const [found] = await rows<Columns & { back: boolean; names: Name[] | null }>(
 		`with news as materialized (
@@ -242,7 +243,10 @@ async function eventsSince(head: FoldHead, seq: number): Promise<{ back: boolean
 			order by n.at, n.seq
 		)
 		select ${COLUMNS},
-			(select exists (select from news where kind in ('undone', 'time-changed'))) as back,
+			(select exists (
+				select from event_void
+				where board_id = $1 and seq <= $2 and command_id = any(array(select command_id from news))
+			)) as back,
 			(select json_agg(json_build_array(id, number)) from card where id in (select card_id from told)) as names
 		from told`,
 		[head.id, seq, head.seq, FILED_EVENTS],
