@@ -1,7 +1,7 @@
 import { setImmediate as rest } from 'node:timers/promises';
 
 /** So long others wait at most for work that is done in steps. */
-const TURN_MS = 10;
+export const TURN_MS = 10;
 
 /** Does work in steps; whenever it has taken a while, others have their turn. */
 export async function inTurns<T>(steps: Generator<void, T>): Promise<T> {
@@ -9,7 +9,7 @@ export async function inTurns<T>(steps: Generator<void, T>): Promise<T> {
 		const { done, value } = steps.next();
 		if (done) return value;
 		if (performance.now() - began < TURN_MS) continue;
-		await rest();
+		await turn();
 		began = performance.now();
 	}
 }

@@ -1,4 +1,3 @@
-import { setImmediate as rest } from 'node:timers/promises';
 import { promisify } from 'node:util';
 import { deflateRaw, inflateRawSync } from 'node:zlib';
 import { BoardFold } from '../../../core/board/fold.ts';
@@ -6,7 +5,7 @@ import type { Packed } from '../../../core/shelf.ts';
 import { rows } from '../database.ts';
 import { log } from '../log.ts';
 import { now } from '../time.ts';
-import { inTurns } from '../turns.ts';
+import { inTurns, turn, TURN_MS } from '../turns.ts';
 import type { FoldHead } from './board-head.ts';
 import { boardFile } from './history.ts';
 
@@ -25,9 +24,6 @@ export interface Folded {
 
 /** So many bytes of it are read at once. */
 const PART = 524_288;
-
-/** So long others wait at most while it is read. */
-const TURN_MS = 10;
 
 /** So many events are worth keeping what they were folded to. */
 const WORTH = 5000;
@@ -94,7 +90,7 @@ async function* textsOf(parts: AsyncIterable<Buffer>): AsyncGenerator<Packed> {
 			yield new Deflated(left.subarray(LENGTH, end));
 			left = left.subarray(end);
 			if (performance.now() - began < TURN_MS) continue;
-			await rest();
+			await turn();
 			began = performance.now();
 		}
 	}
@@ -123,7 +119,7 @@ export async function keepFold(board: string, folded: Folded): Promise<boolean> 
 			const length = Buffer.alloc(LENGTH);
 			length.writeUInt32BE(bytes.length);
 			texts.push(length, bytes);
-			await rest();
+			await turn();
 			if (folded.seq !== seq) throw new Error('it went on');
 		}
 		await rows(
