@@ -49,6 +49,11 @@ export class Followed<T extends { seq: number }> {
 		}
 	}
 
+	/** Puts another thing that says the same in the place of one, unless that has gone on since. */
+	replace(board: string, thing: T, same: T): void {
+		if (this.#kept.peek(board) === thing && thing.seq === same.seq) this.#kept.set(board, same);
+	}
+
 	/** Forgets a board, or what is known of it if it still is that: it is read anew. */
 	forget(board: string, thing?: T): void {
 		if (!thing || this.#kept.peek(board) === thing) this.#kept.delete(board);

@@ -1,5 +1,5 @@
 import { promisify } from 'node:util';
-import { deflateRaw, inflateRawSync } from 'node:zlib';
+import { deflate, inflateSync } from 'node:zlib';
 import { BoardFold } from '../../../core/board/fold.ts';
 import type { Packed } from '../../../core/shelf.ts';
 import { rows } from '../database.ts';
@@ -34,8 +34,8 @@ const WORTH = 5000;
  */
 export async function keptFold(head: FoldHead, columns: string): Promise<Folded | undefined> {
 	if (!VERSION) return undefined;
-	const [found] = await rows<{ seq: number; bytes: number }>(
-		'select seq, length(lines) as bytes from fold_snapshot where board_id = $1 and version = $2 and columns = $3 and seq <= $4',
+	const [found] = await rows<Kept>(
+		'select seq, length(lines) as bytes, xmin::text as written from fold_snapshot where board_id = $1 and version = $2 and columns = $3 and seq <= $4',
 		[head.id, VERSION, columns, head.seq],
 		'fold-snapshot',
 	);
@@ -49,15 +49,19 @@ export async function keptFold(head: FoldHead, columns: string): Promise<Folded 
 	}
 }
 
+/** What is kept of a board: up to which event, how much it is, and which transaction has written it. */
+interface Kept {
+	seq: number;
+	bytes: number;
+	written: string;
+}
+
 /** What was kept, part by part: what is large is not taken in at once. */
-async function* partsOf(
-	head: FoldHead,
-	{ seq, bytes }: { seq: number; bytes: number },
-): AsyncGenerator<Buffer> {
+async function* partsOf(head: FoldHead, { bytes, written }: Kept): AsyncGenerator<Buffer> {
 	for (let from = 1; from <= bytes; from += PART) {
 		const [found] = await rows<{ part: Buffer }>(
-			`select substring(lines from $3 for $4) as part from fold_snapshot where board_id = $1 and seq = $2 and version = $5`,
-			[head.id, seq, from, PART, VERSION],
+			`select substring(lines from $3 for $4) as part from fold_snapshot where board_id = $1 and xmin::text = $2`,
+			[head.id, written, from, PART],
 			'fold-snapshot-part',
 		);
 		if (!found) throw new Error('it was kept anew meanwhile');
@@ -74,7 +78,7 @@ class Deflated implements Packed {
 	}
 
 	get text(): string {
-		return inflateRawSync(this.bytes).toString('utf8');
+		return inflateSync(this.bytes).toString('utf8');
 	}
 }
 
@@ -97,28 +101,29 @@ async function* textsOf(parts: AsyncIterable<Buffer>): AsyncGenerator<Packed> {
 	if (left.length) throw new Error('it is not whole');
 }
 
-const deflated = promisify(deflateRaw);
+const deflated = promisify(deflate);
 
-async function bytesOf(packed: Packed): Promise<Buffer> {
-	return packed instanceof Deflated ? packed.bytes : deflated(packed.text, { level: 1 });
+function lengthOf(bytes: Buffer): Buffer {
+	const length = Buffer.alloc(LENGTH);
+	length.writeUInt32BE(bytes.length);
+	return length;
 }
 
 /**
  * Keeps a board as it is folded, for processes that start later, once much was read for it; text by text, so that others
  * have their turn. Where it goes on meanwhile, it is kept another time.
- * @returns whether it was kept
+ * @returns the same, made out of what was kept; null where it was not
  */
-export async function keepFold(board: string, folded: Folded): Promise<boolean> {
-	if (!VERSION || folded.news < WORTH) return false;
+export async function keepFold(head: FoldHead, folded: Folded): Promise<Folded | null> {
+	if (!VERSION || folded.news < WORTH) return null;
 	const { seq, columns, fold, news } = folded;
 	folded.news = 0;
 	try {
-		const texts: Buffer[] = [];
+		const texts: Deflated[] = [];
 		for (const packed of fold.kept()) {
-			const bytes = await bytesOf(packed);
-			const length = Buffer.alloc(LENGTH);
-			length.writeUInt32BE(bytes.length);
-			texts.push(length, bytes);
+			texts.push(
+				packed instanceof Deflated ? packed : new Deflated(await deflated(packed.text, { level: 1 })),
+			);
 			await turn();
 			if (folded.seq !== seq) throw new Error('it went on');
 		}
@@ -126,12 +131,20 @@ export async function keepFold(board: string, folded: Folded): Promise<boolean> 
 			`insert into fold_snapshot (board_id, seq, version, columns, lines, made_at) values ($1, $2, $3, $4, $5, $6)
 			on conflict (board_id) do update
 			set seq = excluded.seq, version = excluded.version, columns = excluded.columns, lines = excluded.lines, made_at = excluded.made_at`,
-			[board, seq, VERSION, columns, Buffer.concat(texts), now()],
+			[
+				head.id,
+				seq,
+				VERSION,
+				columns,
+				Buffer.concat(texts.flatMap(({ bytes }) => [lengthOf(bytes), bytes])),
+				now(),
+			],
 		);
-		return true;
+		const same = await BoardFold.from(boardFile(head), texts, inTurns);
+		return same && { seq, columns, fold: same, news: 0 };
 	} catch (error) {
 		folded.news += news;
 		if (folded.seq === seq) log.warn({ error: (error as Error).message }, 'a fold was not kept');
-		return false;
+		return null;
 	}
 }

@@ -45,7 +45,7 @@ export async function boardFold(head: FoldHead, whole = false): Promise<BoardFol
 		known = await followed.get(head.id, head.seq, read);
 	}
 	// What was kept takes a fraction of the memory: whoever asks next goes on from it.
-	void keepFold(head.id, known).then((kept) => kept && followed.forget(head.id, known));
+	void keepFold(head, known).then((kept) => kept && followed.replace(head.id, known, kept));
 	return known.fold;
 }
 
