@@ -6,7 +6,7 @@
 	import type { Day } from '$core/calendar/zone';
 	import { pressed, type Does } from '../frame/keymap';
 	import { forPlace } from '../frame/place-keys';
-	import { amount, count } from '../words';
+	import { amount } from '../words';
 	import type { Ask } from './ask';
 	import type { BoardState } from './board-state.svelte';
 	import Card from './Card.svelte';
@@ -19,8 +19,10 @@
 	import { dragCards, dropAt } from './drag';
 	import { LOOKED_AT, passing, type Filter } from '$core/board/filter';
 	import type { Arrangement } from '$core/board/arrange';
-	import type { Change } from '$core/board/field';
-	import { gridOf, NONE, type GridColumn } from './grid';
+	import { gridOf, NONE } from './grid';
+	import { intoCell, standsNow, type CellAt } from './into-cell';
+	import { noteOf } from './column-note';
+	import { FoldedLanes } from './folded-lanes.svelte';
 	import { Picked } from './picked.svelte';
 	import { Rectangle } from './rectangle.svelte';
 	import { movedBy, nextBy, placeIn } from './steps';
@@ -63,8 +65,6 @@
 	const handles = $state<Record<string, ReturnType<typeof Cell> | undefined>>({});
 
 	const head = $derived(board.head);
-	/** The columns that are shown. */
-	const standing = $derived(board.head.columns.filter((column) => !column.hidden));
 	const mayEdit = $derived(head.role !== 'viewer' && !head.away);
 	const people = $derived(
 		new Map<string, PersonView & { seed: number }>(
@@ -106,25 +106,14 @@
 	);
 	const nameOf = (column: string, lane: string) => (laned ? `${column} ${lane || NONE}` : column);
 	/** The cell in which somebody is: a card that has several values stands in several. */
-	let at = $state.raw<{ column: string; lane: string } | null>(null);
+	let at = $state.raw<CellAt | null>(null);
 	const cellAt = (element: Element | null | undefined) => {
 		const data = element?.closest<HTMLElement>('[data-column]')?.dataset;
 		return data ? { column: data.column!, lane: laned ? (data.lane ?? '').replace(NONE, '') : '' } : null;
 	};
 
-	/** Lanes that this person folded away here, by their ids. */
-	let folded = $state.raw<ReadonlySet<string>>(new Set());
-	const FOLDED = $derived(`folded-lanes-${head.id}-${arrangement.lanes?.id ?? ''}`);
-	$effect(() => {
-		folded = new Set((localStorage.getItem(FOLDED) ?? '').split(' ').filter(Boolean));
-	});
-	function fold(lane: string): void {
-		const next = new Set(folded);
-		if (!next.delete(lane)) next.add(lane);
-		folded = next;
-		localStorage.setItem(FOLDED, [...next].join(' '));
-	}
-	const unfolded = $derived(grid.bands.filter(({ key }) => !laned || !folded.has(key || NONE)));
+	const folded = new FoldedLanes(() => `${head.id}-${arrangement.lanes?.id ?? ''}`);
+	const unfolded = $derived(grid.bands.filter(({ key }) => !laned || !folded.keys.has(key || NONE)));
 
 	const tabbable = $derived.by(() => {
 		const shown = unfolded.flatMap(({ cells }) => cells.flat());
@@ -153,28 +142,6 @@
 			.join(' '),
 	);
 
-	function note({ view, all, shown }: GridColumn): string {
-		const hidden = all.length - shown.length;
-		if (hidden) return `${shown.length} of ${all.length} shown`;
-		if (by)
-			return !all.length
-				? 'no cards'
-				: head.unit === 'none'
-					? count(all.length, 'card')
-					: `${count(all.length, 'card')}, ${amount(leftOf(all), head.unit)}`;
-		if (view.kind === 'done') {
-			const here = running ? all.filter((card) => card.sprint === running.number).length : 0;
-			const before = all.length - here;
-			if (!running) return `${all.length} in two weeks`;
-			return `${here} this sprint${before ? `, ${before} outside it` : ''}`;
-		}
-		if (view.limit !== null && all.length > view.limit) return `${all.length} of ${view.limit}`;
-		if (view.limit === null) return view.kind === 'queue' ? `${all.length} wait` : `${all.length} in hand`;
-		return '';
-	}
-	/** What is left of cards; that of a whole stands with its parts. */
-	const leftOf = (cards: readonly CardView[]) => fsum(cards, (card) => (card.parts ? 0 : card.left));
-
 	/** Gives a column another name; the history keeps telling of it by the one that it had. */
 	async function callColumn({ id, version }: ColumnView, name: string): Promise<boolean> {
 		const sent = await board.ask('ChangeColumn', { column: id, version, name });
@@ -184,43 +151,17 @@
 	const throughOf = (cards: CardView[]) => cards.find((card) => card.letThrough)?.letThrough ?? null;
 	const cardOf = (id: string | null) => (id ? board.cards.get(id) : undefined);
 
-	/**
-	 * Puts a card into another cell: into another column, or under another value of the field that cards are arranged by;
-	 * and into another lane, or under another value of the field that makes the lanes.
-	 */
+	/** Puts a card into another cell, and the focus with it. */
 	async function move(
 		card: CardView,
-		from: { column: string; lane: string },
-		to: { column: string; lane: string },
+		from: CellAt,
+		to: CellAt,
 		below: string | null | undefined,
 	): Promise<void> {
-		const live = board.latest(card);
-		const { lanes } = arrangement;
-		const changes: Change[] = [];
-		const put = (field: NonNullable<typeof by>, key: string, before: string) => {
-			if (key === before) return true;
-			const change = field.values!.put?.(live, key, before);
-			if (change) changes.push(change);
-			else if (!field.values!.put)
-				board.tell({
-					tone: 'care',
-					text: `Cards are not dragged from one ${field.name.toLowerCase()} to another: it is known from elsewhere.`,
-				});
-			return Boolean(change);
-		};
-		const value = (key: string) => key.replace(NONE, '');
-		if (by && !put(by, value(to.column), value(from.column))) return;
-		const ownLanes = lanes?.id === 'lane';
-		if (lanes && !(ownLanes && !by) && !put(lanes, to.lane, from.lane)) return;
+		const works = intoCell(board, arrangement, board.latest(card), from, to, below);
+		if (!works) return;
 		focused = card.id;
 		at = to;
-		const works: Promise<{ ok: boolean }>[] = [];
-		if (!by) {
-			const moved = place(live, from, to, below);
-			if (moved) works.push(moved);
-		}
-		// One step to take back, whatever it changes.
-		if (changes.length) works.push(board.putAll(changes.map((change) => ({ card: live, change }))));
 		if (!works.length) return;
 		await tick();
 		void focusOn(card.id);
@@ -228,38 +169,7 @@
 		await tick();
 		// Unless the person has gone on to something else meanwhile.
 		if (document.activeElement === document.body) void focusOn(card.id);
-		board.spoken = standsNow(card, to);
-	}
-
-	/** The same within the board's own columns, with its place among the others. */
-	function place(
-		card: CardView,
-		from: { column: string; lane: string },
-		to: { column: string; lane: string },
-		below: string | null | undefined,
-	): Promise<{ ok: boolean }> | null {
-		const target = standing.find((known) => known.id === to.column)!;
-		const ownLanes = arrangement.lanes?.id === 'lane';
-		const stays = !ownLanes || to.lane === from.lane;
-		const there = board.columns.get(to.column) ?? [];
-		if (stays && card.column === to.column) {
-			if (target.kind === 'done' || arrangement.sort.length) return null;
-			const above = there.filter((other) => other.id !== card.id).findIndex((other) => other.id === below);
-			if (there.findIndex((other) => other.id === card.id) === above + 1) return null;
-		}
-		const lane = head.lanes.find(({ id }) => id === to.lane) ?? null;
-		return board.move(card, to.column, below, stays ? undefined : lane);
-	}
-
-	function standsNow(card: CardView, { column, lane }: { column: string; lane: string }): string {
-		const target = columns.find(({ key }) => key === column)!.view;
-		if (by) return `Card ${card.number}: ${by.name.toLowerCase()} ${target.name}.`;
-		if (target.kind === 'done') return `Card ${card.number} is finished.`;
-		const there = board.columns.get(column) ?? [];
-		const slots = target.limit === null ? count(there.length, 'card') : `${there.length} of ${target.limit}`;
-		const band = laned ? grid.bands.find(({ key }) => key === lane) : undefined;
-		const into = !band ? '' : band.lane ? `, lane ${band.name}` : `, ${band.name.toLowerCase()}`;
-		return `Card ${card.number} is in ${target.name}${into}, position ${there.findIndex((other) => other.id === card.id) + 1}; ${slots} there.`;
+		board.spoken = standsNow(board, arrangement, grid, card, to);
 	}
 
 	/** Where a card is shown, in the cell in which somebody is if it stands there. */
@@ -388,7 +298,7 @@
 	}
 
 	/** The cell that a card in hand was taken from. */
-	let takenFrom: { column: string; lane: string } | null = null;
+	let takenFrom: CellAt | null = null;
 	const EDGE = 36;
 	const ACROSS = 9;
 	const carry = new Carry<{ column: string; lane: string; below: string | null }>({
@@ -513,7 +423,7 @@
 		column={view}
 		standing={column.all.length}
 		through={by ? null : throughOf(column.all)}
-		note={note(column)}
+		note={noteOf(column, head.unit, by, running?.number)}
 		mayChange={head.role === 'lead' && !by}
 		onsettings={() => (asking = { kind: 'column', column: view.id })}
 		oncalled={(name) => callColumn(view, name)}
@@ -521,8 +431,7 @@
 {/snippet}
 {#snippet cell(view: ColumnView, lane: string, laneName: string | undefined, cards: CardView[])}
 	{@const key = view.id}
-	{@const here = (place: { column: string; lane: string } | null) =>
-		place?.column === key && (!laned || place.lane === lane)}
+	{@const here = (place: CellAt | null) => place?.column === key && (!laned || place.lane === lane)}
 	<Cell
 		bind:this={handles[nameOf(key, lane)]}
 		column={view}
@@ -615,14 +524,14 @@
 			columns={columns.map(({ view }) => view)}
 			bands={grid.bands}
 			unit={head.unit}
-			{folded}
+			folded={folded.keys}
 			{many}
 			settings={head.role === 'lead' && arrangement.lanes?.id === 'lane'
 				? `/boards/${head.slug}/set-up?part=lanes`
 				: null}
 			head={columnHead}
 			{cell}
-			onfold={fold}
+			onfold={(lane) => folded.turn(lane)}
 		/>
 	{:else}
 		{#each columns as { view, shown } (view.id)}
