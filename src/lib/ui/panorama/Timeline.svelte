@@ -6,23 +6,16 @@
 	import { spanOf } from '$core/dates/follow';
 	import type { PanoramaPage, TimelineCard } from '$core/pages/panorama';
 	import type { Asked } from '$core/panorama/asked';
-	import {
-		barOf,
-		linesOf,
-		datesOf,
-		keyOf,
-		progressOf,
-		rowsOf,
-		stretchOf,
-		type Row,
-	} from '$core/panorama/rows';
+	import { linesOf, datesOf, keyOf, rowsOf, stretchOf, type Row } from '$core/panorama/rows';
 	import { keys } from '../frame/keys.svelte';
 	import { pressed } from '../frame/keymap';
 	import { initiativeAddress } from '../initiative-words';
 	import type { Doing } from '../team/doing.svelte';
-	import { calledAmong, count, dateWords, shortDate } from '../words';
+	import { calledAmong, count, shortDate } from '../words';
 	import { Moving } from './moving.svelte';
-	import { acrossOf, ticksOf } from './scale';
+	import InitiativeBar from './InitiativeBar.svelte';
+	import Ruler from './Ruler.svelte';
+	import { acrossOf, arrowFrom, lieOf, ticksOf } from './scale';
 	import { besideBar, cardWords, endWords, figuresOf, overWords } from './words';
 
 	interface Props {
@@ -108,8 +101,8 @@
 
 	const moving = new Moving(() => ({ page, works, doing, wide: across.wide }));
 	const spanAt = (at: number) => spanOf(datesOf(page.cards[at]!))!;
-	const left = (day: Day) => seen.label + across.x(day);
-	const wideOf = (start: Day, end: Day) => Math.max(8, (end - start + 1) * across.wide - 1);
+	const lie = $derived(lieOf(across, seen.label));
+	const left = (day: Day) => lie.left(day);
 
 	const drawn = $derived(linesOf(page, rows));
 	const lines = $derived.by(() => {
@@ -119,15 +112,10 @@
 			if (Math.max(a, b) < top || Math.min(a, b) > bottom) return [];
 			const [x1, y1] = [left(spanAt(from).end + 1), a + CARD / 2];
 			const [x2, y2] = [left(spanAt(to).start), b + CARD / 2];
-			const bend = Math.max(x1 + 6, Math.min(x2 - 8, x1 + 10));
-			const path =
-				x2 - 6 >= bend
-					? `M${x1} ${y1}H${bend}V${y2}H${x2 - 1}`
-					: `M${x1} ${y1}h6V${(y1 + y2) / 2}H${x2 - 8}V${y2}h7`;
+			const path = arrowFrom([x1, y1], [x2, y2]);
 			return [{ key: `${above} ${below}`, path, crossed, x2, y2 }];
 		});
 	});
-	const sprints = $derived(page.sprints.filter(({ board }) => board === ruler));
 	const milestones = $derived(page.milestones.filter(({ day }) => parseDay(day)! >= across.start));
 	/** Flags whose words would lie on one another stand on lines of their own. */
 	const flags = $derived.by(() => {
@@ -220,30 +208,7 @@
 	onscroll={look}
 	{onkeydown}
 >
-	<div class="ruler" style:width="{seen.label + across.days * across.wide}px">
-		<div class="corner"></div>
-		{#each sprints as { number, name, starts, ends, state } (number)}
-			{@const [a, b] = [parseDay(starts)!, parseDay(ends)!]}
-			{#if b >= across.start && a < across.start + across.days}<span
-					class="sprint {state}"
-					style:left="{left(Math.max(a, across.start))}px"
-					style:width="{wideOf(Math.max(a, across.start), b)}px"
-					title="{name}: {dateWords(starts, page.today)} to {dateWords(ends, page.today)}"
-					>{(b - a + 1) * across.wide > name.length * 7.5 + 12 ? name : number}</span
-				>{/if}
-		{/each}
-		{#each ticks as { day, words } (day)}<span class="tick" style:left="{left(day)}px">{words}</span>{/each}
-		<span class="today" style:left="{left(today) + across.wide / 2}px">today</span>
-		{#each flags as { one, x, line } (one.id)}<button
-				type="button"
-				class="flag"
-				class:late={one.late.length > 0 && one.day >= page.today}
-				style:left="{x}px"
-				style:top="{38 + line * 12}px"
-				title="{one.name}, {dateWords(one.day, page.today)}"
-				onclick={() => onmilestone(one.id)}>{one.name}</button
-			>{/each}
-	</div>
+	<Ruler {page} {ruler} {across} {lie} {flags} {ticks} label={seen.label} {onmilestone} />
 	<div
 		class="rows"
 		style:height="{tops.at(-1)! + 20}px"
@@ -297,44 +262,13 @@
 								></small
 							>{:else}<small class="of">{count(row.cards.length, 'card')}</small>{/if}
 					</div>
-					{#if one}
-						{@const bar = barOf(one, today)}
-						{@const share = progressOf(page, one) ?? 0}
-						{@const end = endWords(one, page.today)}
-						{@const over = overWords(page, one)}
-						{@const doneBy = one.doneBy === null ? null : parseDay(one.doneBy)!}
-						<span
-							class="initiative"
-							style:left="{left(bar.start)}px"
-							style:width="{wideOf(bar.start, bar.end)}px"
-							><i class="moss" style:width="{share * 100}%"></i>{#if share < 1}<i
-									class="hatch"
-									style:left="{share * 100}%"
-								></i>{/if}</span
-						>
-						{#if doneBy !== null && one.target && end?.tone === 'late'}<i
-								class="stroke late"
-								style:left="{left(bar.end + 1)}px"
-								style:width="{Math.max(2, (doneBy - bar.end) * across.wide)}px"
-							></i>{:else if doneBy !== null && one.target}<i
-								class="stroke"
-								style:left="{left(doneBy)}px"
-								style:width="{Math.max(3, (bar.end - doneBy + 1) * across.wide)}px"
-							></i>{/if}
-						{#if end}<span
-								aria-hidden="true"
-								class="end {end.tone}"
-								style:left="{left(
-									Math.max(bar.end, end.tone === 'late' && doneBy !== null ? doneBy : bar.end) + 1,
-								) + 6}px">{end.text}</span
-							>{/if}
-						<span
-							class="figures"
-							aria-hidden="true"
-							style:left="{Math.max(left(bar.start), seen.left + seen.label + 4)}px"
-							>{figuresOf(page, one)}{#if over}<b class="warn">; {over}</b>{/if}</span
-						>
-					{/if}
+					{#if one}<InitiativeBar
+							{page}
+							{one}
+							{lie}
+							dayWide={across.wide}
+							edge={seen.left + seen.label}
+						/>{/if}
 				{:else}
 					{@const card = page.cards[row.at]!}
 					{@const span = spanAt(row.at)}
@@ -352,7 +286,7 @@
 						draggable="false"
 						tabindex={focus === i ? 0 : -1}
 						style:left="{left(span.start)}px"
-						style:width="{wideOf(span.start, span.end)}px"
+						style:width="{lie.wide(span.start, span.end)}px"
 						aria-label={cardWords(page, card)}
 						onfocus={() => (focus = i)}
 						onclickcapture={(event) => {
@@ -366,7 +300,7 @@
 					>
 					{#if ghost}
 						{@const to = spanOf(ghost)!}
-						<i class="ghost" style:left="{left(to.start)}px" style:width="{wideOf(to.start, to.end)}px"></i>
+						<i class="ghost" style:left="{left(to.start)}px" style:width="{lie.wide(to.start, to.end)}px"></i>
 						<span class="to" style:left="{left(to.end + 1) + 6}px">{shortDate(dayText(to.end))}</span>
 					{/if}
 				{/if}
@@ -405,77 +339,6 @@
 		position: relative;
 		border-top: 1px solid var(--rule);
 		overscroll-behavior: contain;
-	}
-	.ruler {
-		position: sticky;
-		top: 0;
-		z-index: 4;
-		height: 66px;
-		background: var(--paper);
-		border-bottom: 1px solid var(--rule);
-	}
-	.corner {
-		position: sticky;
-		left: 0;
-		width: var(--label);
-		height: 65px;
-		background: var(--paper);
-		z-index: 2;
-	}
-	.ruler > span,
-	.flag {
-		position: absolute;
-	}
-	.sprint {
-		top: 5px;
-		height: 19px;
-		padding: 0 5px;
-		font-size: 12px;
-		line-height: 18px;
-		border: 1px dashed var(--edge);
-		white-space: nowrap;
-		overflow: hidden;
-	}
-	.sprint.running {
-		border: 2px solid var(--ink);
-		background: var(--sheet);
-		font-weight: 700;
-		line-height: 16px;
-	}
-	.sprint.closed {
-		border: 1px solid var(--rule);
-		background: var(--sunk);
-		color: var(--soft);
-	}
-	.tick {
-		top: 24px;
-		padding-left: 3px;
-		font-size: 12px;
-		line-height: 15px;
-		color: var(--soft);
-		white-space: nowrap;
-	}
-	.flag {
-		border: 0;
-		border-left: 2px solid var(--plum);
-		padding: 0 4px 0 12px;
-		font: 650 12px/13px var(--text);
-		color: var(--plum);
-		white-space: nowrap;
-		background: linear-gradient(var(--plum), var(--plum)) 0 2px / 8px 7px no-repeat;
-		min-height: 14px;
-	}
-	.flag.late {
-		color: var(--brick);
-		text-decoration: underline;
-	}
-	.today {
-		top: 49px;
-		padding-left: 4px;
-		font: 650 12px/14px var(--text);
-		color: var(--brick);
-		border-left: 2px solid var(--brick-fill);
-		margin-left: 0;
 	}
 	.rows {
 		position: relative;
@@ -581,59 +444,11 @@
 		min-height: 24px;
 		margin-left: 4px;
 	}
-	.initiative {
-		position: absolute;
-		top: 8px;
-		height: 16px;
-		background: var(--sunk);
-	}
-	.initiative i {
-		position: absolute;
-		inset: 0 auto 0 0;
-	}
-	.moss {
-		background: var(--moss);
-	}
-	.initiative .hatch {
-		right: 0;
-		background: var(--hatch-left);
-	}
-	.stroke {
-		position: absolute;
-		top: 13px;
-		height: 6px;
-		border-left: 3px solid var(--river);
-		background: radial-gradient(circle, var(--river) 1.2px, transparent 1.6px) 0 0 / 6px 6px;
-	}
-	.stroke.late {
-		border-left: 0;
-		border-right: 3px solid var(--brick-fill);
-		background: linear-gradient(var(--brick-fill), var(--brick-fill)) 0 50% / 100% 2px no-repeat;
-	}
-	.end,
-	.figures,
 	.beside,
 	.to {
 		position: absolute;
 		white-space: nowrap;
 		font-size: 0.9rem;
-	}
-	.end {
-		top: 6px;
-		font-weight: 650;
-		color: var(--river);
-	}
-	.end.late {
-		color: var(--brick);
-	}
-	.end.soft {
-		color: var(--soft);
-		font-weight: 450;
-	}
-	.figures {
-		top: 26px;
-		color: var(--soft);
-		font-size: 12px;
 	}
 	.bar {
 		position: absolute;

@@ -19,6 +19,22 @@ export function acrossOf({ start, end }: Span, by: Scale): Across {
 	return { start, days: end - start + 1, wide, x: (day) => (day - start) * wide };
 }
 
+/** Where days lie in the picture, in pixels, right of the names of its rows. */
+export interface Lie {
+	/** The left edge of a day. */
+	left(day: Day): number;
+	/** How wide a span of days is drawn: never so narrow that it is not seen. */
+	wide(start: Day, end: Day): number;
+}
+
+/** @param label how wide the names of the rows are */
+export function lieOf({ x, wide }: Pick<Across, 'x' | 'wide'>, label: number): Lie {
+	return {
+		left: (day) => label + x(day),
+		wide: (start, end) => Math.max(8, (end - start + 1) * wide - 1),
+	};
+}
+
 /** The lines of a ruler with their words: weeks while they are wide enough for them, months else. */
 export function ticksOf(
 	{ start, days }: Pick<Across, 'start' | 'days'>,
@@ -38,3 +54,13 @@ export function ticksOf(
 	// At ten pixels a day every second Monday has room for its words.
 	return by === 'days' ? ticks : ticks.filter((_, i) => i % 2 === 0);
 }
+
+/** An arrow from the end of one bar to the beginning of another, as SVG draws it. */
+export function arrowFrom([x1, y1]: Point, [x2, y2]: Point): string {
+	const bend = Math.max(x1 + 6, Math.min(x2 - 8, x1 + 10));
+	return x2 - 6 >= bend
+		? `M${x1} ${y1}H${bend}V${y2}H${x2 - 1}`
+		: `M${x1} ${y1}h6V${(y1 + y2) / 2}H${x2 - 8}V${y2}h7`;
+}
+
+type Point = readonly [x: number, y: number];
