@@ -9,17 +9,9 @@ import { inCardOrder } from '../flow/lifetime.ts';
 import { cardReport } from '../flow/report.ts';
 import { lasting } from '../rounds/since.ts';
 import { sprintAccounts } from '../sprint/accounts.ts';
+import { random } from '../testing/random.ts';
 import { readVector, VECTORS } from '../testing/vectors.ts';
 import { BoardFold } from './fold.ts';
-
-/** The same numbers for the same seed. */
-function random(seed: number): () => number {
-	let state = seed;
-	return () => {
-		state = (state * 1_664_525 + 1_013_904_223) % 2 ** 32;
-		return state / 2 ** 32;
-	};
-}
 
 type Board = ReturnType<typeof readVector>['board'];
 

@@ -6,6 +6,7 @@ import { Lifetimes, type ClockStep } from '../flow/lifetime.ts';
 import type { Layout } from '../flow/layout.ts';
 import { Shelf, type Places } from '../shelf.ts';
 import { Book, type Notes, type Sums } from './book.ts';
+import { edgesOf, sameEdge, type Edge } from './edges.ts';
 import { sized, splitOff } from './left.ts';
 import type { CardWork, Ledger, Move, Outcome, SprintBoard, Stint } from './ledger.ts';
 
@@ -54,14 +55,6 @@ export interface Accounts {
 	onList(sprint: number): Iterable<CardWork>;
 	/** Cards that stand in the backlog and are not archived. */
 	waiting: Iterable<CardWork>;
-}
-
-/** A sprint that starts or closes at an instant. */
-interface Edge {
-	at: Instant;
-	order: number;
-	kind: 'start' | 'close';
-	sprint: BoardSprint;
 }
 
 /**
@@ -559,19 +552,4 @@ export function sprintAccounts(
 	return accounts;
 }
 
-/** What starts and closes in time order: at one instant what closes, then what starts; what closes the instant it starts, after its start. */
-function edgesOf(sprints: readonly BoardSprint[]): Edge[] {
-	const edges: Edge[] = [];
-	for (const sprint of sprints) {
-		if (sprint.startedAt === null) continue;
-		edges.push({ at: sprint.startedAt, order: 1, kind: 'start', sprint });
-		const order = sprint.closedAt === sprint.startedAt ? 2 : 0;
-		if (sprint.closedAt !== null) edges.push({ at: sprint.closedAt, order, kind: 'close', sprint });
-	}
-	return edges.sort((a, b) => a.at - b.at || a.order - b.order);
-}
-
 const named = ({ outcome }: Stint) => outcome !== null;
-
-const sameEdge = (a: Edge | undefined, b: Edge) =>
-	a !== undefined && a.at === b.at && a.kind === b.kind && a.sprint.number === b.sprint.number;
