@@ -47,7 +47,7 @@ export function ribbonOfSprints(
 		...past.map((sprint): Segment => {
 			const ledger = ledgers.get(sprint.number)!;
 			const leftOver = ledger.carried + ledger.returned + ledger.dropped + ledger.splitOff + ledger.open;
-			const [done, cards] = [ledger.delivered, ledger.stints.length];
+			const [done, cards] = [ledger.delivered, ledger.count];
 			return { kind: 'past', ...named(sprint), done, leftOver, cards };
 		}),
 		...running.map((sprint): Segment => {

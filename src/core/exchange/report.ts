@@ -10,7 +10,7 @@ import type { Ledger, Stint } from '../sprint/ledger.ts';
 import type { BoardFile } from '../sprint/board.ts';
 
 /** A sprint's ledger as `measure` prints it. */
-type SprintReport = Omit<Ledger, 'unplanned' | 'stints' | 'moves'> & {
+type SprintReport = Omit<Ledger, 'unplanned' | 'count' | 'stints' | 'moves'> & {
 	stints: Omit<Stint, 'planned' | 'opened' | 'ended'>[];
 };
 
@@ -54,6 +54,7 @@ export function report(
 /** A ledger with the fields, and in the order, of the report. */
 export function sprintReport({
 	unplanned: _unplanned,
+	count: _count,
 	stints,
 	moves: _moves,
 	...sums

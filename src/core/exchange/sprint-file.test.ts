@@ -40,6 +40,7 @@ const report: ReportPage = {
 		open: 0,
 		delivered: 8,
 		unplanned: 0,
+		count: 2,
 		stints,
 		moves: [],
 	},

@@ -105,7 +105,7 @@ function totals({ sprint, stints, moves }: Book): Ledger {
 	const ends = { removed: 0, carried: 0, returned: 0, dropped: 0, open: 0, delivered: 0 };
 	const unplanned = fsum(stints, (stint) => (stint.planned ? 0 : stint.worked));
 	const ledger: Ledger = {
-		...{ number: sprint.number, ...flows, ...ends, unplanned },
+		...{ number: sprint.number, ...flows, ...ends, unplanned, count: stints.length },
 		...{ stints: inCardOrder(stints), moves: inTimeOrder(moves) },
 	};
 	for (const stint of stints) {

@@ -55,6 +55,8 @@ export interface Ledger {
 	delivered: number;
 	/** Hours worked on stints that were not planned. */
 	unplanned: number;
+	/** How many stints there are. */
+	count: number;
 	stints: Stint[];
 	/** Everything that changed what is left after the committed total, up to the closing instant, in time order, at one instant by card. */
 	moves: Move[];

@@ -23,7 +23,7 @@ export interface Folded {
 }
 
 /** So many bytes of it are read at once. */
-const PART = 524_288;
+const PART = 262_144;
 
 /** So many events are worth keeping what they were folded to. */
 const WORTH = 5000;
