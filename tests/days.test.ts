@@ -158,6 +158,8 @@ describe('absences that a lead agrees to', () => {
 		assert.match(asked.advice!, /once a lead has agreed/);
 		const hours = async () => hoursOn(await rotaOf(team), member.id, parseDay('2026-11-26')!);
 		assert.equal(await hours(), 8);
+		const before = await rotaOf(team);
+		assert.equal(await rotaOf(team), before, 'the same thing, not one like it, while nothing has changed');
 		const absence = asked.result.absence as string;
 		const [person] = (await daysPage(lead, team, null)).people.filter(({ id }) => id === member.id);
 		assert.deepEqual(
@@ -170,6 +172,7 @@ describe('absences that a lead agrees to', () => {
 		);
 		await command(lead, 'AgreeAbsence', { team, absence, agreed: true });
 		assert.equal(await hours(), 0);
+		assert.notEqual(await rotaOf(team), before);
 		assert.equal(
 			(await refusal(command(lead, 'AgreeAbsence', { team, absence, agreed: false }))).code,
 			'absence.not_found',

@@ -78,10 +78,16 @@ async function ribbonOf(head: BoardHead, rota: Rota, at: Instant): Promise<Ribbo
 	return { segments, carried };
 }
 
+const around = new WeakMap<Rota, { day: Day; workdays: Workdays }>();
+
 function workdaysAround(rota: Rota, day: Day): Workdays {
+	const known = around.get(rota);
+	if (known?.day === day) return known.workdays;
 	const works = (on: Day) => teamWorks(rota, on);
 	// Days before anybody's first are told by the weekdays too.
 	let from = day - 370;
 	while (from < day && !works(from)) from++;
-	return workdaysOf(works, from, day + 740);
+	const workdays = workdaysOf(works, from, day + 740);
+	around.set(rota, { day, workdays });
+	return workdays;
 }

@@ -1,8 +1,15 @@
+import { LRUCache } from 'lru-cache';
 import { parseDay } from '../../../core/calendar/days.ts';
 import type { Rota } from '../../../core/capacity/hours.ts';
 import { rows } from '../database.ts';
 
-/** How long the people of a team work: their weeks, absences, shares and holidays, with all of the team's boards. */
+/** Of each team what was read last, and what it was made into: the same as long as nothing of it changes. */
+const known = new LRUCache<string, { text: string; rota: Rota }>({ max: 200 });
+
+/**
+ * How long the people of a team work: their weeks, absences, shares and holidays, with all of the team's boards.
+ * @returns the same thing, not one like it, as long as nothing of it has changed: what is computed of it can be remembered
+ */
 export async function rotaOf(team: string): Promise<Rota> {
 	const [found] = await rows<{
 		boards: string[];
@@ -32,9 +39,12 @@ export async function rotaOf(team: string): Promise<Rota> {
 		[team],
 		'rota',
 	);
+	const text = JSON.stringify(found);
+	const before = known.get(team);
+	if (before?.text === text) return before.rota;
 	const { boards, weeks, absences, shares, members, holidays } = found!;
 	const day = (text: string) => parseDay(text)!;
-	return {
+	const rota: Rota = {
 		boards,
 		weeks: weeks.map((week) => ({ ...week, from: day(week.from) })),
 		absences: absences.map((absence) => ({ ...absence, from: day(absence.from), to: day(absence.to) })),
@@ -46,4 +56,6 @@ export async function rotaOf(team: string): Promise<Rota> {
 		})),
 		holidays: new Set(holidays.map(day)),
 	};
+	known.set(team, { text, rota });
+	return rota;
 }
