@@ -54,8 +54,12 @@ export class Followed<T extends { seq: number }> {
 		if (this.#kept.peek(board) === thing && thing.seq === same.seq) this.#kept.set(board, same);
 	}
 
-	/** Forgets a board, or what is known of it if it still is that: it is read anew. */
-	forget(board: string, thing?: T): void {
-		if (!thing || this.#kept.peek(board) === thing) this.#kept.delete(board);
+	/**
+	 * Forgets a board: it is read anew.
+	 * @param which whether what is known of it by now is meant, as another may have read it meanwhile; all unless given
+	 */
+	forget(board: string, which: (thing: T) => boolean = () => true): void {
+		const known = this.#kept.peek(board);
+		if (known && which(known)) this.#kept.delete(board);
 	}
 }

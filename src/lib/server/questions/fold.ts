@@ -39,13 +39,14 @@ export async function boardFold(head: FoldHead, whole = false): Promise<BoardFol
 	]);
 	const read = (before: Folded | undefined) =>
 		whole && !before ? foldAnew(head, columns) : readOn(head, columns, before);
-	let known = await followed.get(head.id, head.seq, read);
-	if (known.columns !== columns && known.seq <= head.seq) {
-		followed.forget(head.id, known);
-		known = await followed.get(head.id, head.seq, read);
-	}
-	// What was kept takes a fraction of the memory: whoever asks next goes on from it.
-	void keepFold(head, known).then((kept) => kept && followed.replace(head.id, known, kept));
+	const first = await followed.get(head.id, head.seq, read);
+	const others = first.columns !== columns && first.seq <= head.seq;
+	if (others) followed.forget(head.id, (thing) => thing === first);
+	const known = others ? await followed.get(head.id, head.seq, read) : first;
+	// What was kept takes a fraction of the memory: whoever asks next goes on from it, unless its columns are others by now.
+	void keepFold(head, known).then(
+		(kept) => kept && known.columns === columns && followed.replace(head.id, known, kept),
+	);
 	return known.fold;
 }
 
@@ -59,12 +60,12 @@ export async function accountsOf(head: FoldHead): Promise<SprintAccounts> {
  * taken back happened after that, else from its beginning.
  */
 export async function lastingOn(head: FoldHead): Promise<Lasting> {
-	for (const whole of [false, false, true]) {
-		const { since } = await boardFold(head, whole);
+	// Others may have it folded meanwhile in another way: then it is tried again.
+	for (let tries = 1; ; tries++) {
+		const { since } = await boardFold(head, tries > 2);
 		if (since) return since;
-		followed.forget(head.id);
+		followed.forget(head.id, ({ fold }) => !fold.since);
 	}
-	throw new Error('a board whose whole history was read knows what has lasted');
 }
 
 /** Reads on from where a board was folded to, here or in another process; from its beginning where that cannot be added to. */
