@@ -99,8 +99,10 @@ describe('a board with a long history', () => {
 
 		// So is what is taken back of before. How long something has lasted is read anew then, by all processes alike.
 		await command(lead, 'UndoCommand', { of: before.id });
-		const places = Array.from({ length: 8 }, (_, i) => [i % 2 ? rounds : flow]);
-		await Promise.all(places.map((some) => said(first, some)));
+		const cookie = await signIn(first.url, 'Ines Okoro');
+		const places = Array.from({ length: 8 }, (_, i) => first.url + (i % 2 ? rounds : flow));
+		for (const { status } of await Promise.all(places.map((url) => fetch(url, { headers: { cookie } }))))
+			assert.equal(status, 200);
 		const taken = await said(first, FIGURES);
 		assert.notDeepEqual(taken[FIGURES[0]!], afterwards[FIGURES[0]!]);
 		assert.deepEqual(await said(second, FIGURES), taken);
