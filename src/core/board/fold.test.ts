@@ -101,6 +101,7 @@ describe('a board folded step by step', () => {
 					fold = (await BoardFold.from({ ...board, sprints }, fold.kept(1 + Math.floor(next() * 5))))!;
 				assert.ok(fold.goOn(sprints, known.slice(taken, stop), now));
 				taken = stop;
+				if (next() < 0.3) for (const _ of fold.tidy());
 				// What is packed stays packed over some steps.
 				if (next() < 0.5 && taken < known.length) continue;
 				const stepped = figuresOf(board, fold.flow, fold.accounts, fold.since!, now);

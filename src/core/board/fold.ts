@@ -82,6 +82,14 @@ export class BoardFold {
 		yield* this.#since.owners.reach(all);
 	}
 
+	/** Unpacks all of what is partly unpacked, step by step: it is kept anew then, which asks for all of it. */
+	*tidy(): Generator<void> {
+		for (const bundle of this.#bundles.keys()) {
+			this.#rests(bundle);
+			yield;
+		}
+	}
+
 	/** Rises whenever something is taken in: whoever reads it in steps looks whether it still is as it was. */
 	get changes(): number {
 		return this.#changes;

@@ -47,24 +47,26 @@ export function ribbonOfSprints(
 		...past.map((sprint): Segment => {
 			const ledger = ledgers.get(sprint.number)!;
 			const leftOver = ledger.carried + ledger.returned + ledger.dropped + ledger.splitOff + ledger.open;
-			const [done, cards] = [ledger.delivered, ledger.count];
-			return { kind: 'past', ...named(sprint), done, leftOver, cards };
+			return { kind: 'past', ...named(sprint), done: ledger.delivered, leftOver, cards: ledger.count };
 		}),
 		...running.map((sprint): Segment => {
 			const ledger = ledgers.get(sprint.number)!;
-			const [{ committed, open: left }, known] = [ledger, hours(sprint.number)];
 			return {
 				kind: 'running',
-				...{ ...named(sprint), committed, left },
-				...followed(board, sprint, ledger, known, asOf),
+				...named(sprint),
+				committed: ledger.committed,
+				left: ledger.open,
+				...followed(board, sprint, ledger, hours(sprint.number), asOf),
 			};
 		}),
 		...next.map((sprint): Segment => {
 			const placed = [...accounts.onList(sprint.number)];
-			const left = fsum(placed, (card) => card.left);
 			return {
 				kind: 'next',
-				...{ ...named(sprint), placed: left, cards: placed.length, promise: promise(sprint.number) },
+				...named(sprint),
+				placed: fsum(placed, (card) => card.left),
+				cards: placed.length,
+				promise: promise(sprint.number),
 			};
 		}),
 		laterOf(waiting, usual),

@@ -1,5 +1,5 @@
 import type { Day, Instant, Zone } from '../calendar/zone.ts';
-import { type Places } from '../shelf.ts';
+import type { Places } from '../shelf.ts';
 import { atOnce } from '../steps.ts';
 import type { CardClock } from './clock.ts';
 import type { HistoryEvent } from './history.ts';

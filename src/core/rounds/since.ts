@@ -91,11 +91,11 @@ export class Since implements Lasting {
 		this.#count(card, before, own, -1);
 		if (event === 'blocked') this.#blocked.add(card);
 		if (event === 'unblocked') this.#blocked.delete(card);
-		const held = own?.people.includes(value) ?? false;
-		if (event === 'owner' && !held) own!.people.push(value);
-		if (event === 'unowner' && held) own!.people = own!.people.filter((one) => one !== value);
+		const gone = event === 'unowner' && own!.people.includes(value) ? [value] : [];
+		if (gone.length) own!.people = own!.people.filter((one) => one !== value);
+		if (event === 'owner' && !own!.people.includes(value)) own!.people.push(value);
 		this.#count(card, after, own, 1);
-		this.#look([...(event === 'unowner' && held ? [value] : []), ...(own?.people ?? [])], at);
+		this.#look([...gone, ...(own?.people ?? [])], at);
 	}
 
 	#count(card: string, clock: CardClock, own: Owners | undefined, by: 1 | -1): void {

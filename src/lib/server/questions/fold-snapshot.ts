@@ -119,6 +119,7 @@ export async function keepFold(head: FoldHead, folded: Folded): Promise<Folded |
 	const { seq, columns, fold, news } = folded;
 	folded.news = 0;
 	try {
+		await inTurns(fold.tidy());
 		const texts: Deflated[] = [];
 		for (const packed of fold.kept()) {
 			texts.push(
