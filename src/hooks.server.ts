@@ -93,8 +93,6 @@ export const handle: Handle = async ({ event, resolve }) => {
 	response.headers.set('x-content-type-options', 'nosniff');
 	response.headers.set('referrer-policy', 'same-origin');
 	if (response.headers.get('content-type')?.startsWith('text/html')) {
-		// A page is never the same twice: its nonce is another one.
-		response.headers.delete('etag');
 		// One of which a part comes later is answered as if nothing had been refused.
 		if (response.status === 200 && locals.refused)
 			response = new Response(response.body, { status: locals.refused, headers: response.headers });

@@ -1,3 +1,4 @@
+import { bisectLeft } from 'd3-array';
 import type { BoardCards } from '../../../core/pages/board.ts';
 import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
@@ -6,7 +7,7 @@ import { rows } from '../database.ts';
 import { notFound } from '../problem.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
-import { listOf, openCards, tookLately } from './open-cards.ts';
+import { listOf, openCards, tallyOf, tookLately } from './open-cards.ts';
 
 /** Finished cards stay on a continuous board for this long. */
 const DONE_DAYS = 14;
@@ -42,18 +43,15 @@ export async function boardCards(person: Person, slug: string): Promise<BoardCar
 	const { id, zone, percentile, doneSince } = found;
 	const known = await openCards(id, found.seq, doneSince);
 	const took = await tookLately(known, id, zone, dayText(zoneOf(zone).day(at.getTime())));
-	let [backlog, done] = [0, 0];
-	const finished = (since: string | null) => new Date(since!) >= doneSince;
-	for (const card of known.cards.values()) {
-		if (card.column === null) backlog++;
-		else if (card.clock === 'done' && finished(card.finished)) done++;
-	}
+	const { backlog, finished } = tallyOf(known);
+	const since = doneSince.getTime();
 	// As time goes by done cards leave, those done the longest ago first: so many are left.
+	const done = finished.length - bisectLeft(finished, since);
 	const cards = listOf(
 		known,
 		person.id,
 		`board ${done}`,
-		(card) => card.column !== null && (card.clock !== 'done' || finished(card.finished)),
+		(card) => card.column !== null && (card.clock !== 'done' || Date.parse(card.finished!) >= since),
 	);
 	return {
 		seq: known.seq,

@@ -18,6 +18,17 @@ interface Kept {
 	took: { day: string; counts: [days: number, cards: number][] } | null;
 	/** Lists of them, by what they are for, and whom where some are private; until something happens. */
 	lists: LRUCache<string, CardView[]>;
+	/** What is counted of all of them; until something happens. */
+	tally: Tally | null;
+}
+
+interface Tally {
+	/** Some are seen by a few only. */
+	private: boolean;
+	/** Cards that stand in no column. */
+	backlog: number;
+	/** When those in a column were done, in milliseconds, the first one first. */
+	finished: number[];
 }
 
 /** So many lists are remembered of a board. */
@@ -64,15 +75,27 @@ export function listOf(
 	meant: (card: CardView) => boolean,
 	as: (card: CardView) => CardView = (card) => card,
 ): CardView[] {
-	const all = [...known.cards.values()];
-	const whose = all.some((card) => card.private) ? `${what} ${me}` : what;
+	const whose = tallyOf(known).private ? `${what} ${me}` : what;
 	let list = known.lists.get(whose);
 	if (!list) {
-		const cards = all.map((card) => as(shownTo(card, me))).filter(meant);
+		const cards = [...known.cards.values()].map((card) => as(shownTo(card, me))).filter(meant);
 		list = columnwise(cards.sort((a, b) => (a.rank < b.rank ? -1 : 1)));
 		known.lists.set(whose, Object.freeze(list) as CardView[]);
 	}
 	return list;
+}
+
+/** What is counted of all cards: it is counted once until something happens. */
+export function tallyOf(known: Kept): Tally {
+	if (known.tally) return known.tally;
+	const tally: Tally = { private: false, backlog: 0, finished: [] };
+	for (const card of known.cards.values()) {
+		if (card.private) tally.private = true;
+		if (card.column === null) tally.backlog++;
+		else if (card.clock === 'done') tally.finished.push(Date.parse(card.finished!));
+	}
+	tally.finished.sort((a, b) => a - b);
+	return (known.tally = tally);
 }
 
 async function readOn(board: string, since: number, known: Kept | undefined): Promise<Kept> {
@@ -87,6 +110,7 @@ async function readOn(board: string, since: number, known: Kept | undefined): Pr
 	}
 	known.seq = change.seq;
 	known.lists.clear();
+	known.tally = null;
 	return known;
 }
 
@@ -120,6 +144,7 @@ async function readAll(board: string, since: number): Promise<Kept> {
 		cards: new Map(found?.cards?.map((card) => [card.id, spare(card)])),
 		took: null,
 		lists: new LRUCache({ max: LISTS }),
+		tally: null,
 	};
 }
 

@@ -205,7 +205,7 @@ function useOf(head: BoardHead, { raw, worked }: Found): ReportPage['use'] {
 		.map(({ id }) => {
 			const cards = worked[id] ?? [];
 			const hours = fsum(cards, ({ amount }) => amount);
-			return { person: id, name: name(id), raw: raw?.[id] ?? 0, worked: hours, cards };
+			return { person: id, name: name(id), raw: raw?.[id] ?? 0, worked: hours, cards: columnwise(cards) };
 		})
 		.filter((one) => one.raw > 0 || one.worked > 0);
 }
