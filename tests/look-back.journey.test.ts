@@ -1,5 +1,6 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
+import { fsum } from 'd3-array';
 import type { Page } from 'playwright-core';
 import { accessible, textOf, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
@@ -46,10 +47,14 @@ describe('the report of a sprint', () => {
 		await page.getByText('The whole ledger, stint by stint').click();
 		assert.equal(await page.locator('#ledger tbody tr').count(), ledger.stints.length);
 		await accessible(page);
+		// A day says what happened on it, and its cards make that up.
 		await page.getByRole('group', { name: 'Burndown' }).getByRole('button').nth(4).press('Enter');
-		await behind(page)
-			.getByRole('heading', { name: /^On Fri / })
-			.waitFor();
+		const heading = behind(page).getByRole('heading', { name: /^Fri .* burned/ });
+		const [, burned] = /([\d.]+) h burned/.exec(await heading.innerText())!;
+		const notes = await behind(page).locator('li small').allInnerTexts();
+		const each = notes.map((note) => Number(/([\d.]+) h burned/.exec(note)?.[1] ?? 0));
+		// Each is said to one decimal.
+		assert.ok(Math.abs(fsum(each) - Number(burned)) <= 0.05 * (each.length + 1), `${notes}: ${burned}`);
 		const [most] = (await ask<ReportPage>(`/${last.number}`)).use.toSorted((a, b) => b.worked - a.worked);
 		await page.getByRole('button', { name: new RegExp(`^${most!.name}`) }).click();
 		await behind(page)

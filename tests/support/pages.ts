@@ -110,6 +110,10 @@ export const PAGES: Record<
 	'/boards/[board]/retrospectives/[number]': ['board', retrospectiveOf()],
 	'/boards/[board]/retrospectives/[number]/file': ['board', retrospectiveOf('/file')],
 	'/teams/[team]/account/cards': ['team', (s) => `/teams/${s.board.team}/account/cards?of=worked`],
+	'/boards/[board]/look-back/[sprint]/cards': [
+		'board',
+		(s) => `/boards/${s.board.slug}/look-back/1/cards?of=day&which=2026-11-23`,
+	],
 	'/api/boards/[board]/look-back/cards': [
 		'board',
 		(s) => `/api/boards/${s.board.slug}/look-back/cards?of=needed&which=1`,

@@ -2,7 +2,7 @@ import type { OddsInput } from '../capacity/odds.ts';
 import type { ClosedSprint } from '../capacity/promise.ts';
 import type { CarryOver, ReasonCount, SprintCarryOver, Unfinished } from '../sprint/carry-over.ts';
 import type { Following } from '../sprint/follow.ts';
-import type { CardAmount, Ledger, Stint } from '../sprint/ledger.ts';
+import type { CardAmount, Ledger, Move, Stint } from '../sprint/ledger.ts';
 import type { Decision } from '../sprint/settle.ts';
 import type { Velocity } from '../sprint/velocity.ts';
 import type { RetroAction } from './retrospective.ts';
@@ -86,4 +86,20 @@ export interface ReportPage {
 	/** The sprints before and after it that have a report. */
 	before: number | null;
 	after: number | null;
+}
+
+/** A report as its page is told it: cards behind a day, somebody's hours or a budget are asked for one figure at a time. */
+export interface ReportShown extends Omit<ReportPage, 'ledger' | 'use' | 'budgets'> {
+	ledger: Omit<Ledger, 'moves'>;
+	/** With how many cards there are behind it. */
+	use: (Omit<ReportPage['use'][number], 'cards'> & { cards: number })[];
+	budgets: (Omit<ReportPage['budgets'][number], 'cards'> & { cards: number })[];
+}
+
+/** Figures of a report that open to cards which its page was not told: of a day, of a person, of an initiative. */
+export const BEHIND_REPORT = ['day', 'hours', 'budget'] as const;
+
+/** A card behind a figure of a report; behind a day once for everything that happened to it, and what that was. */
+export interface ReportCard extends BehindCard {
+	kind?: Move['kind'];
 }

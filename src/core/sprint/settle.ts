@@ -38,7 +38,10 @@ const ENDS = { carry: 'carried', backlog: 'returned', drop: 'dropped' } as const
  * out yet. What was re-sized upwards came in; what was re-sized downwards is said on the other side.
  * @param decisions of cards with an open stint
  */
-export function sidesOf(ledger: Ledger, decisions: ReadonlyMap<string, Decision> = new Map()): Sides {
+export function sidesOf(
+	ledger: Pick<Ledger, 'stints'>,
+	decisions: ReadonlyMap<string, Decision> = new Map(),
+): Sides {
 	const entries = new Map<Entry['kind'], { amount: number; cards: Map<string, number> }>();
 	const put = (kind: Entry['kind'], card: string, amount: number) => {
 		if (Math.abs(amount) < 1e-9) return;

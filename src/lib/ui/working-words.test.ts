@@ -8,10 +8,12 @@ import type { Ledger, Stint } from '../../core/sprint/ledger.ts';
 import {
 	burndownWords,
 	burnUpWords,
+	byCard,
 	carryOverWords,
 	endedWords,
 	reliabilityWords,
 	lastSprintWords,
+	movedWords,
 	velocityWords,
 } from './look-back/sentences.ts';
 import { summaryText, walkOrder } from './rounds/walk.ts';
@@ -136,6 +138,26 @@ describe('what a sprint’s charts say', () => {
 		});
 		assert.equal(endedWords(both)(first), 'taken out');
 	});
+});
+
+test('what happened to cards on a day is said of each card once, every kind with its sum', () => {
+	const cards = [
+		{ card: 'T-1', title: 'Lamp', amount: 5, kind: 'added' },
+		{ card: 'T-2', title: 'Buoy', amount: 3, kind: 'burned' },
+		{ card: 'T-1', title: 'Lamp', amount: 2, kind: 'added' },
+		{ card: 'T-1', title: 'Lamp', amount: -1.5, kind: 'resized' },
+	] as const;
+	assert.deepEqual(byCard(cards, 'hours'), [
+		{ card: 'T-1', amount: null, note: '7 h added, −1.5 h re-sized' },
+		{ card: 'T-2', amount: null, note: '3 h burned' },
+	]);
+	assert.deepEqual(byCard([{ card: 'T-3', title: 'Rope', amount: 4 }], 'hours'), [
+		{ card: 'T-3', amount: 4 },
+	]);
+	assert.equal(
+		movedWords({ burned: 2, resized: 0.5, dropped: 0 }, 'points'),
+		'2 pt burned, +0.5 pt re-sized',
+	);
 });
 
 describe('what looking back says', () => {

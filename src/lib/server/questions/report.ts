@@ -1,7 +1,14 @@
 import { fsum } from 'd3-array';
-import type { ReportPage, ScopeChange } from '../../../core/pages/look-back.ts';
+import type {
+	BEHIND_REPORT,
+	ReportCard,
+	ReportPage,
+	ReportShown,
+	ScopeChange,
+} from '../../../core/pages/look-back.ts';
 import type { BoardHead } from '../../../core/pages/board.ts';
 import { sprintCards, sprintOdds, sprintParts } from '../../../core/board/odds.ts';
+import { parseDay } from '../../../core/calendar/days.ts';
 import type { Instant } from '../../../core/calendar/zone.ts';
 import type { Reason } from '../../../core/events/reasons.ts';
 import { follow } from '../../../core/sprint/follow.ts';
@@ -111,6 +118,50 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 		before: started[place - 1]?.number ?? null,
 		after: started[place + 1]?.number ?? null,
 	};
+}
+
+/** A report as its page is told it: what is behind a day, somebody's hours or a budget is asked for when it is opened. */
+export function shown({ ledger: { moves: _, ...ledger }, use, budgets, ...report }: ReportPage): ReportShown {
+	const counted = <T extends { cards: readonly CardAmount[] }>(figures: readonly T[]) =>
+		figures.map((figure) => ({ ...figure, cards: figure.cards.length }));
+	return { ...report, ledger, use: counted(use), budgets: counted(budgets) };
+}
+
+/**
+ * The cards behind one figure of a report.
+ * @param which the day, the id of the person, or the name of the initiative
+ * @throws Problem 404 where there is no such report or figure
+ */
+export async function reportCards(
+	head: BoardHead,
+	number: number,
+	of: (typeof BEHIND_REPORT)[number],
+	which: string,
+): Promise<ReportCard[]> {
+	const report = await reportPage(head, number);
+	const found = behind(head, report, of, which);
+	if (!found) throw notFound('figure');
+	return found.map(({ card, amount, kind }) => ({
+		card,
+		title: report.titles[card] ?? '',
+		amount,
+		...(kind && { kind }),
+	}));
+}
+
+function behind(
+	head: BoardHead,
+	{ ledger, use, budgets }: ReportPage,
+	of: (typeof BEHIND_REPORT)[number],
+	which: string,
+): readonly (CardAmount & { kind?: Move['kind'] })[] | undefined {
+	if (of === 'hours') return use.find(({ person }) => person === which)?.cards;
+	if (of === 'budget') return budgets.find(({ initiative }) => initiative === which)?.cards;
+	const { zone } = boardFile(head);
+	const day = parseDay(which);
+	return day === null
+		? undefined
+		: ledger.moves.filter((move) => move.amount !== 0 && zone.day(move.at) === day);
 }
 
 const instant = (text: string | null) => (text === null ? null : Date.parse(text));

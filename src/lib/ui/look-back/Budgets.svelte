@@ -1,21 +1,21 @@
 <script lang="ts">
-	import type { ReportPage } from '$core/pages/look-back';
+	import type { ReportShown } from '$core/pages/look-back';
 	import type { Unit } from '$core/pages/board';
 	import WorkBar from '../chart/WorkBar.svelte';
 	import { amount } from '../words';
 
 	interface Props {
-		budgets: ReportPage['budgets'];
+		budgets: ReportShown['budgets'];
 		unit: Unit;
-		onpick: (budget: ReportPage['budgets'][number]) => void;
+		onpick: (budget: ReportShown['budgets'][number]) => void;
 	}
 	/** Hours of initiatives against their budgets; what is left counts on a board in hours. */
 	let { budgets, unit, onpick }: Props = $props();
-	const left = (one: ReportPage['budgets'][number]) => (unit === 'hours' ? one.left : 0);
+	const left = (one: ReportShown['budgets'][number]) => (unit === 'hours' ? one.left : 0);
 	const most = $derived(
 		Math.max(...budgets.map((one) => Math.max(one.worked + left(one), one.budget))) * 1.06,
 	);
-	const words = (one: ReportPage['budgets'][number]) => {
+	const words = (one: ReportShown['budgets'][number]) => {
 		const over = one.worked + left(one) - one.budget;
 		return `${amount(one.worked, 'hours')} worked${left(one) ? ` and ${amount(left(one), 'hours')} left` : ''}, budget ${amount(one.budget, 'hours')}${
 			over > 0 ? `: ${amount(over, 'hours')} over` : ''
@@ -32,7 +32,7 @@
 	<ul>
 		{#each budgets as one (one.initiative)}
 			<li>
-				<button type="button" disabled={!one.cards.length} onclick={() => onpick(one)}>
+				<button type="button" disabled={!one.cards} onclick={() => onpick(one)}>
 					<span class="name"
 						>{one.initiative}<small>{amount(one.here, 'hours')} of it in this sprint</small></span
 					>

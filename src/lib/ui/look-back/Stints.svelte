@@ -6,7 +6,7 @@
 	import { figure } from '../words';
 
 	interface Props {
-		ledger: Ledger;
+		ledger: Omit<Ledger, 'moves'>;
 		titles: Record<string, string>;
 		unit: Unit;
 		/** What became of a stint, in words. */

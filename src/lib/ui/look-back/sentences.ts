@@ -1,4 +1,5 @@
-import type { LookBackPage, ReportPage } from '$core/pages/look-back';
+import { fsum, group, rollup } from 'd3-array';
+import type { LookBackPage, ReportCard, ReportPage, ReportShown } from '$core/pages/look-back';
 import type { Unit } from '$core/pages/board';
 import { REASONS } from '$core/events/reasons';
 import type { Stint } from '$core/sprint/ledger';
@@ -8,7 +9,10 @@ import { amount, count, figure, list } from '../words';
 export const percent = (share: number | null) => (share === null ? 'none' : `${Math.round(share * 100)}%`);
 
 /** What the burndown shows now, in one sentence. */
-export function burndownWords({ following, closed }: ReportPage, unit: Unit): string {
+export function burndownWords(
+	{ following, closed }: Pick<ReportPage, 'following' | 'closed'>,
+	unit: Unit,
+): string {
 	const last = following.days.at(-1);
 	if (!last) return 'No day of it has ended yet.';
 	const by = last.left - last.guide;
@@ -19,7 +23,7 @@ export function burndownWords({ following, closed }: ReportPage, unit: Unit): st
 }
 
 /** What the burn-up shows now, in one sentence. */
-export function burnUpWords({ following }: ReportPage, unit: Unit): string {
+export function burnUpWords({ following }: Pick<ReportPage, 'following'>, unit: Unit): string {
 	const last = following.days.at(-1);
 	if (!last) return 'Nothing has been burned yet.';
 	const change = last.scope - following.committed;
@@ -117,7 +121,11 @@ const ENDED = {
 };
 
 /** Says of each stint of a report what became of it, and why its card was not finished where that was said. */
-export function endedWords({ ledger, finished, unfinished }: ReportPage): (stint: Stint) => string {
+export function endedWords({
+	ledger,
+	finished,
+	unfinished,
+}: Pick<ReportShown, 'ledger' | 'finished' | 'unfinished'>): (stint: Stint) => string {
 	const key = ({ card, opened }: Pick<Stint, 'card' | 'opened'>) => `${card} ${opened}`;
 	const done = new Set(finished.map(key));
 	const last = new Map(ledger.stints.map((stint) => [stint.card, stint]));
@@ -129,4 +137,42 @@ export function endedWords({ ledger, finished, unfinished }: ReportPage): (stint
 		const reason = why.reason === 'other' ? why.words : REASONS[why.reason];
 		return `${stint.outcome === 'done' ? 'split, the rest went on' : ENDED[stint.outcome]}: ${reason}`;
 	};
+}
+
+/** What happened to a card in a sprint, in a word. */
+export const MOVED = {
+	burned: 'burned',
+	added: 'added',
+	resized: 're-sized',
+	splitOff: 'split off',
+	removed: 'taken out',
+	dropped: 'dropped',
+};
+
+/** What happened on a day, or to a card on it, every kind with its sum: `12 h burned, +3 h re-sized`. */
+export function movedWords(sums: Partial<Record<keyof typeof MOVED, number>>, unit: Unit): string {
+	const said = Object.entries(MOVED).flatMap(([kind, word]) => {
+		const sum = sums[kind as keyof typeof MOVED] ?? 0;
+		if (Math.abs(sum) < 0.005) return [];
+		const sign = kind !== 'resized' ? '' : sum > 0 ? '+' : '−';
+		return [`${sign}${amount(Math.abs(sum), unit)} ${word}`];
+	});
+	return said.join(', ');
+}
+
+/** Cards behind a figure as a list shows them: each once, of a day with what happened to it instead of an amount. */
+export function byCard(
+	cards: readonly ReportCard[],
+	unit: Unit,
+): { card: string; amount: number | null; note?: string }[] {
+	return [...group(cards, ({ card }) => card)].map(([card, all]) => {
+		const kinds = rollup(
+			all,
+			(of) => fsum(of, (one) => one.amount ?? 0),
+			(one) => one.kind,
+		);
+		const plain = kinds.get(undefined);
+		if (plain !== undefined) return { card, amount: plain };
+		return { card, amount: null, note: movedWords(Object.fromEntries(kinds), unit) };
+	});
 }

@@ -1,9 +1,9 @@
 import { forPage } from '$lib/server/answers';
-import { reportPage } from '$lib/server/questions/report';
+import { reportPage, shown } from '$lib/server/questions/report';
 
 export const load = async ({ parent, params, depends }) => {
 	depends('harrow:board', 'harrow:report');
 	const { head } = await parent();
-	const report = await forPage(reportPage(head, Number(params.sprint)));
+	const report = shown(await forPage(reportPage(head, Number(params.sprint))));
 	return { title: `${head.sprintName} ${report.sprint.number} of ${head.name}`, report };
 };

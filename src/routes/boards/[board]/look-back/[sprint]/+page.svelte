@@ -3,10 +3,10 @@
 	import { page } from '$app/state';
 	import { getContext } from 'svelte';
 	import { dayText, parseDay } from '$core/calendar/days';
-	import { zoneOf } from '$core/calendar/zone';
 	import { tooLittle } from '$core/capacity/odds';
 	import { REASONS } from '$core/events/reasons';
 	import type { Unit } from '$core/pages/board';
+	import type { BEHIND_REPORT, ReportCard } from '$core/pages/look-back';
 	import { sidesOf } from '$core/sprint/settle';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
 	import { cardAddress } from '$lib/ui/frame/card-address';
@@ -20,7 +20,10 @@
 	import {
 		burndownWords,
 		burnUpWords,
+		byCard,
 		endedWords,
+		MOVED,
+		movedWords,
 		percent,
 		deliveredWords,
 	} from '$lib/ui/look-back/sentences';
@@ -29,6 +32,7 @@
 	import Tally from '$lib/ui/look-back/Tally.svelte';
 	import { OddsFinder } from '$lib/ui/plan/odds-finder.svelte';
 	import { oddsWords } from '$lib/ui/plan/words';
+	import { Behind } from '$lib/ui/behind/behind.svelte';
 	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
 	import WithBehind from '$lib/ui/behind/WithBehind.svelte';
 	import LedgerBars from '$lib/ui/settle/LedgerBars.svelte';
@@ -44,59 +48,73 @@
 	const { sprint, ledger, following } = $derived(report);
 	const sides = $derived(sidesOf(ledger));
 	const number = $derived(sprint.number);
-	const zone = $derived(zoneOf(head.timeZone));
 	const from = $derived(Math.min(parseDay(sprint.starts)!, following.days[0]?.day ?? Infinity));
 	const to = $derived(Math.max(parseDay(sprint.ends)!, following.days.at(-1)?.day ?? -Infinity));
 	const finished = $derived(report.finished);
 	const past = $derived(!report.closed && data.today > sprint.ends);
 	let width = $state(860);
 	const ended = $derived(endedWords(report));
-	let picked = $state.raw<{
+	interface Figure {
 		title: string;
 		cards: readonly { card: string; amount: number | null; note?: string }[];
-		/** Where it is not the board's. */
-		unit?: Unit;
-		link?: { href: string; words: string };
-	} | null>(null);
+	}
+	/** A figure whose cards the page knows. */
+	let known = $state.raw<Figure | null>(null);
+	/** One whose cards are asked for, in which unit. */
+	const asked = new Behind<ReportCard>((text) => board.tell({ tone: 'warn', text }));
+	let askedUnit = $state.raw<Unit>('none');
+	const picked = $derived(
+		known
+			? { ...known, unit, titles: report.titles }
+			: asked.figure && {
+					...asked.figure,
+					cards: byCard(asked.figure.cards, unit),
+					unit: askedUnit,
+					titles: Object.fromEntries(asked.figure.cards.map(({ card, title }) => [card, title])),
+				},
+	);
+	function close(): void {
+		known = null;
+		asked.close();
+	}
+	$effect(() => {
+		void number;
+		return close;
+	});
+	function pick(title: string, cards: Figure['cards']): void {
+		asked.close();
+		known = { title, cards };
+	}
+	function pickAsked(
+		title: string,
+		of: (typeof BEHIND_REPORT)[number],
+		which: string,
+		inUnit: Unit,
+		link?: { href: string; words: string },
+	): void {
+		known = null;
+		askedUnit = inUnit;
+		const query = new URLSearchParams({ of, which });
+		void asked.open(title, `/boards/${head.slug}/look-back/${number}/cards?${query}`, link);
+	}
 	const open = (key: string) =>
 		key.startsWith(`${head.key}-`)
 			? cardAddress(page.url, { number: key.slice(head.key.length + 1) })
 			: `/cards/${key}`;
-	const KINDS = {
-		added: 'added',
-		resized: 're-sized',
-		splitOff: 'split off',
-		removed: 'taken out',
-		dropped: 'dropped',
-		burned: 'burned',
-	};
 	const DECIDED = { carry: 'carried', split: 'split', backlog: 'back to the backlog', drop: 'dropped' };
 
 	const scopeAmount = ({ kind, amount: by }: (typeof report.scope)[number]) =>
 		kind === 'resized' ? `${by > 0 ? '+' : '−'}${amount(Math.abs(by), unit)}` : amount(by, unit);
 
 	function pickDay(day: number): void {
-		picked = {
-			title: `On ${dateWords(dayText(day))}`,
-			...(dayText(day) < data.today
-				? {
-						link: {
-							href: `/boards/${head.slug}?at=${dayText(day)}`,
-							words: 'The board at the end of that day',
-						},
-					}
-				: {}),
-			cards: ledger.moves
-				.filter((move) => zone.day(move.at) === day && move.amount !== 0)
-				.map((move) => ({ card: move.card, amount: move.amount, note: KINDS[move.kind] }))
-				.reduce<{ card: string; amount: number; note: string }[]>((list, one) => {
-					const known = list.find((other) => other.card === one.card);
-					if (known && known.note === one.note) known.amount += one.amount;
-					else if (known) known.note += `, ${one.note} ${amount(one.amount, unit)}`;
-					else list.push({ ...one });
-					return list;
-				}, []),
-		};
+		const on = dayText(day);
+		const link =
+			on < data.today
+				? { href: `/boards/${head.slug}?at=${on}`, words: 'The board at the end of that day' }
+				: undefined;
+		const happened = following.days.find((one) => one.day === day)?.today ?? {};
+		const words = movedWords(happened, unit) || 'nothing changed';
+		pickAsked(`${dateWords(on)}: ${words}`, 'day', on, unit, link);
 	}
 
 	// While it runs the report follows the board.
@@ -144,7 +162,7 @@
 
 {#snippet behind()}
 	{#if picked}
-		<CardsBehind {unit} {...picked} titles={report.titles} {open} onclose={() => (picked = null)} />
+		<CardsBehind {...picked} {open} onclose={close} />
 	{/if}
 {/snippet}
 
@@ -172,7 +190,7 @@
 		{@render called(
 			change.card,
 			`${momentWords(change.at, head.timeZone)}, ${change.who ?? 'someone'}`,
-		)}<small>{KINDS[change.kind]} {scopeAmount(change)}</small>
+		)}<small>{MOVED[change.kind]} {scopeAmount(change)}</small>
 	</li>
 {/snippet}
 
@@ -228,10 +246,7 @@
 						{sides}
 						{unit}
 						onpick={(entry) =>
-							(picked = {
-								title: `${ENTRY_TITLES[entry.kind]}: ${amount(entry.amount, unit)}`,
-								cards: entry.cards,
-							})}
+							pick(`${ENTRY_TITLES[entry.kind]}: ${amount(entry.amount, unit)}`, entry.cards)}
 					/>
 					<p>
 						{amount(ledger.worked, 'hours')} worked{unit === 'hours' &&
@@ -257,12 +272,13 @@
 					budgets={report.budgets}
 					{unit}
 					onpick={(one) =>
-						(picked = {
-							title: `${one.initiative}: ${amount(one.worked, 'hours')} worked so far`,
-							cards: one.cards,
-							unit: 'hours',
-							link: { href: initiativeAddress(head.slug, one.initiative), words: 'Its page' },
-						})}
+						pickAsked(
+							`${one.initiative}: ${amount(one.worked, 'hours')} worked so far`,
+							'budget',
+							one.initiative,
+							'hours',
+							{ href: initiativeAddress(head.slug, one.initiative), words: 'Its page' },
+						)}
 				/>
 			{/if}
 			{#if report.retrospective}<section id="agreed">
@@ -322,10 +338,10 @@
 								class="link"
 								disabled={!report.surprises.cards.length}
 								onclick={() =>
-									(picked = {
-										title: 'Unplanned cards',
-										cards: report.surprises!.cards.map((card) => ({ card, amount: null })),
-									})}>{count(report.surprises.cards.length, 'unplanned card')}</button
+									pick(
+										'Unplanned cards',
+										report.surprises!.cards.map((card) => ({ card, amount: null })),
+									)}>{count(report.surprises.cards.length, 'unplanned card')}</button
 							>
 							took {amount(report.surprises.worked, 'hours')}{report.surprises.left
 								? `, and ${amount(report.surprises.left, 'hours')} are left`
@@ -342,13 +358,14 @@
 							name: one.name,
 							value: one.raw ? one.worked / one.raw : 0,
 							words: `${amount(one.worked, 'hours')} of ${amount(one.raw, 'hours')}${one.raw ? `, ${percent(one.worked / one.raw)}` : ''}`,
-							onpick: one.cards.length
+							onpick: one.cards
 								? () =>
-										(picked = {
-											title: `${one.name}: ${amount(one.worked, 'hours')} in this sprint`,
-											cards: one.cards,
-											unit: 'hours',
-										})
+										pickAsked(
+											`${one.name}: ${amount(one.worked, 'hours')} in this sprint`,
+											'hours',
+											one.person,
+											'hours',
+										)
 								: undefined,
 						}))}
 					/>
