@@ -6,8 +6,9 @@ const FAR = 1.5;
 /** Columns and lanes that hold more than their limit, and people who have more in hand than one may. */
 export const overLimit: Finder = ({ columns, lanes, cards: all, people, personLimit }) => {
 	const hands = people.flatMap(({ id, name }) => {
+		if (personLimit === null) return [];
 		const hand = all.filter((card) => card.clock === 'running' && card.owners.includes(id));
-		if (personLimit === null || hand.length <= personLimit) return [];
+		if (hand.length <= personLimit) return [];
 		return [
 			finding(
 				'over-limit',

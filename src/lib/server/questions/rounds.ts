@@ -100,11 +100,13 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 		hours: timerHours(Date.parse(timer.started), at),
 		forgotten: leftOn(zone, Date.parse(timer.started), at),
 	}));
+	/** Who has a card in hand. */
+	const busy = new Set(cards.flatMap((card) => (card.clock === 'running' ? card.owners : [])));
 	const people = workersOf(head).map((one) => ({
 		id: one.id,
 		name: one.name,
 		hours: hoursOn(rota, one.id, today) * shareOn(rota, one.id, head.id, today),
-		idleSince: idleOf(one, cards) ? zone.day(last.idle.get(one.id) ?? first) : null,
+		idleSince: busy.has(one.id) ? null : zone.day(last.idle.get(one.id) ?? first),
 	}));
 	const ledger = running && ledgers.find((one) => one.number === running.number);
 	const parts = running ? sprintParts(head, plan, running, cards) : [];
@@ -253,7 +255,3 @@ async function milestonesAhead(head: BoardHead, person: Person, today: number): 
 		);
 	return withLate(found, initiatives, today).filter(here);
 }
-
-/** Whether no card in hand is theirs. */
-const idleOf = (person: { id: string }, cards: readonly CardView[]) =>
-	!cards.some((card) => card.clock === 'running' && card.owners.includes(person.id));

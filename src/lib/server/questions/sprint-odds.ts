@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import { odds, tooLittle, type Odds, type OddsInput } from '../../../core/capacity/odds.ts';
+import { odds, tooLittle, type Odds, type OddsInput, type Past } from '../../../core/capacity/odds.ts';
 import { apart } from '../apart.ts';
 
 /** What is so much work that it is done in a thread of its own, in draws. */
@@ -9,13 +9,23 @@ const LONGEST_MS = 20_000;
 /** Odds found already, by what they were asked of. */
 const found = new LRUCache<string, Promise<Odds | null>>({ max: 60 });
 
+const texts = new WeakMap<Past, string>();
+
+/** A past in JSON, written once as long as it is the same. */
+function textOf(past: Past): string {
+	const text = texts.get(past) ?? JSON.stringify(past);
+	texts.set(past, text);
+	return text;
+}
+
 /**
  * In what share of trials a sprint is all done; null where the past says too little, or it took too long to find.
  * @param board whose sprint it is
  */
 export async function oddsOf(board: string, input: OddsInput): Promise<number | null> {
 	if (tooLittle(input.past) || !input.cards.length) return null;
-	const key = `${board} ${JSON.stringify(input)}`;
+	const { past, ...plan } = input;
+	const key = `${board} ${textOf(past)} ${JSON.stringify(plan)}`;
 	let answer = found.get(key);
 	if (!answer) {
 		answer =
