@@ -53,13 +53,6 @@ export const notesOf = ({ stints, moves }: KeptNotes): Notes => ({
 	moves: rowsOf(moves),
 });
 
-/** @param part so many of them stand together, the last ones with fewer */
-export function* inParts<T>(all: Iterable<T>, part: number): Generator<T[]> {
-	const some: T[] = [];
-	for (const one of all) if (some.push(one) === part) yield some.splice(0);
-	if (some.length) yield some;
-}
-
 const flat = (stays: Lifetime['stays']) => stays.flatMap(({ column, from, until }) => [column, from, until]);
 
 const unflat = (numbers: readonly (number | null)[]): Lifetime['stays'] =>

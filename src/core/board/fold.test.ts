@@ -180,7 +180,7 @@ describe('a board folded step by step', () => {
 		const { today, ...figures } = namesOf(fold, board, end);
 		assert.deepEqual(namesOf(packed, board, end), { today, ...figures });
 		assert.equal(read.size, first, 'what stands on the board now says nothing of what is over');
-		const life = fold.flow.doneCards()[0]!;
+		const life = [...fold.flow.doneCards()][0]!;
 		assert.deepEqual(packed.flow.lives.byCard.get(life.card), life);
 		assert.ok(read.size > first, 'it is read once it is asked for');
 		assert.deepEqual(

@@ -4,12 +4,11 @@ import { rollup } from 'd3-array';
 import { FlowFold } from '../flow/fold.ts';
 import type { HistoryEvent } from '../flow/history.ts';
 import type { Lifetime } from '../flow/lifetime.ts';
-import { atOnce } from '../steps.ts';
+import { atOnce, inParts } from '../steps.ts';
 import { Since } from '../rounds/since.ts';
 import { columnsOf, Places, rowsOf, type Packed } from '../shelf.ts';
 import { SprintAccounts, type KeptBook, type KeptWork } from '../sprint/accounts.ts';
 import {
-	inParts,
 	keptLives,
 	keptNotes,
 	line,
@@ -138,12 +137,10 @@ export class BoardFold {
 	*kept(part = PART): Generator<Packed> {
 		const since = this.#stale ? null : this.#since;
 		const whole = this.#bundles.filter((_, i) => this.#rests(i));
-		const done = this.flow.doneCards();
-		const lives = [...done, ...[...this.flow.lives.byCard.out()].filter(({ state }) => state !== 'done')];
 		const owners = [...(since?.owners.out() ?? [])];
 		for (const { head, texts } of whole) yield* [line({ bundle: head }), ...texts];
 		const put = new Set<string>();
-		for (const some of inParts(this.#resting(lives), part)) {
+		for (const some of inParts(this.#resting(this.#out(new Set())), part)) {
 			if (some.length < part) break;
 			const cards = some.map(({ card }) => card);
 			yield line({ bundle: this.#headOf(some) });
@@ -153,8 +150,7 @@ export class BoardFold {
 			yield packed(columnsOf(cards.flatMap((card) => since?.owners.get(card) ?? [])));
 			for (const card of cards) put.add(card);
 		}
-		const loose = lives.filter(({ card }) => !put.has(card));
-		for (const some of inParts(loose, part)) {
+		for (const some of inParts(this.#out(put), part)) {
 			yield line({ lives: keptLives(some) });
 			yield line({ works: columnsOf(some.map(({ card }) => this.accounts.keptWork(card))) });
 		}
@@ -184,8 +180,15 @@ export class BoardFold {
 		return false;
 	}
 
+	/** Cards that are not packed but for some: those that are done by the day on which they were finished, then all others. */
+	*#out(but: ReadonlySet<string>): Generator<Lifetime> {
+		for (const life of this.flow.doneCards()) if (!but.has(life.card)) yield life;
+		for (const life of this.flow.lives.byCard.out())
+			if (life.state !== 'done' && !but.has(life.card)) yield life;
+	}
+
 	/** Those of some cards that are at rest: all that is known of them can be packed. */
-	*#resting(lives: readonly Lifetime[]): Generator<Lifetime> {
+	*#resting(lives: Iterable<Lifetime>): Generator<Lifetime> {
 		for (const life of lives)
 			if ((life.state === 'done' || life.archived) && this.accounts.atRest(life.card)) yield life;
 	}

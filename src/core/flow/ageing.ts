@@ -1,5 +1,6 @@
 import { calendarDays, type DayCount } from '../calendar/day-count.ts';
 import type { Day, Instant, Zone } from '../calendar/zone.ts';
+import { inParts, STEP } from '../steps.ts';
 import type { Layout } from './layout.ts';
 import type { Lifetime } from './lifetime.ts';
 
@@ -36,27 +37,31 @@ export function ageing(
 /**
  * The past shape of each column: how old the cards finished from…to were when they left it for the last time before
  * finishing, in rising order. A leaving before the card's start is left out. The share of figures larger than an age
- * is the width of the shape at that age.
+ * is the width of the shape at that age. In steps, between which others may have their turn.
  */
-export function pastShapes(
+export function* pastShapes(
 	lives: readonly Lifetime[],
 	layout: Layout,
 	zone: Zone,
 	from: Day,
 	to: Day,
 	count: DayCount = calendarDays,
-): number[][] {
+): Generator<void, number[][]> {
 	const shapes: number[][] = layout.columns.map(() => []);
-	for (const life of lives) {
-		if (life.state !== 'done' || life.started === null || life.finished === null) continue;
-		const day = zone.day(life.finished);
-		if (day < from || day > to) continue;
+	const shape = ({ state, started, finished, stays }: Lifetime) => {
+		if (state !== 'done' || started === null || finished === null) return;
+		const day = zone.day(finished);
+		if (day < from || day > to) return;
 		const left = new Map<number, Instant>();
-		for (const stay of life.stays)
-			if (stay.until !== null && stay.until <= life.finished) left.set(stay.column, stay.until);
+		for (const stay of stays)
+			if (stay.until !== null && stay.until <= finished) left.set(stay.column, stay.until);
 		for (const [column, at] of left)
-			if (at >= life.started) shapes[column]!.push(count(zone.day(life.started), zone.day(at)));
+			if (at >= started) shapes[column]!.push(count(zone.day(started), zone.day(at)));
+	};
+	for (const some of inParts(lives, STEP)) {
+		some.forEach(shape);
+		yield;
 	}
-	for (const shape of shapes) shape.sort((a, b) => a - b);
+	for (const ages of shapes) ages.sort((a, b) => a - b);
 	return shapes;
 }

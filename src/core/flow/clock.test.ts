@@ -2,6 +2,7 @@ import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import fc from 'fast-check';
 import { zoneOf } from '../calendar/zone.ts';
+import { atOnce } from '../steps.ts';
 import { ageing, pastShapes } from './ageing.ts';
 import { archive, enter, NEW_CLOCK, restore, type CardClock } from './clock.ts';
 import { expectationOf } from './expectation.ts';
@@ -155,12 +156,12 @@ describe('a lifetime', () => {
 
 	test('its past shape is the age at the last leaving of each column', () => {
 		assert.deepEqual(
-			pastShapes([life], layout, utc, 0, 10),
+			atOnce(pastShapes([life], layout, utc, 0, 10)),
 			[[1], [2], [3], [], []],
 			'leaving at the very start counts',
 		);
 		assert.deepEqual(
-			pastShapes([life], layout, utc, 3, 10),
+			atOnce(pastShapes([life], layout, utc, 3, 10)),
 			[[], [], [], [], []],
 			'outside the window nothing counts',
 		);

@@ -1,5 +1,5 @@
 import { fsum } from 'd3-array';
-import { atOnce } from '../steps.ts';
+import { atOnce, inParts, STEP } from '../steps.ts';
 import { calendarDays, type DayCount } from '../calendar/day-count.ts';
 import { dayText, mondayOf, parseDay, weekText } from '../calendar/days.ts';
 import type { Day, Instant, Zone } from '../calendar/zone.ts';
@@ -89,10 +89,8 @@ export function* flowFiguresInSteps(
 		took: cycleDays(life, zone, count)!,
 	}));
 	yield;
-	const shapes = pastShapes(inRange, board, zone, from, last, count);
-	yield;
-	const times = whereTimeGoes(board, inRange, asOf);
-	yield;
+	const shapes = yield* pastShapes(inRange, board, zone, from, last, count);
+	const times = yield* whereTimeGoes(board, inRange, asOf);
 	const standing = standingAt(board, flow, Math.min(asOf, zone.startOf(last + 1) - 1));
 	yield;
 	return {
@@ -123,15 +121,15 @@ export function* flowFiguresInSteps(
 }
 
 /** Hours of the finished cards by column and blocked, and what blocked them, most days first. */
-function whereTimeGoes(
+function* whereTimeGoes(
 	board: Layout,
 	lives: readonly Lifetime[],
 	asOf: Instant,
-): Pick<FlowFigures, 'columnHours' | 'blockedHours' | 'blockedBy'> {
+): Generator<void, Pick<FlowFigures, 'columnHours' | 'blockedHours' | 'blockedBy'>> {
 	const hours = board.columns.map(() => 0);
 	const reasons = new Map<string, { days: number; cards: Set<string> }>();
 	let blocked = 0;
-	for (const life of lives) {
+	const add = (life: Lifetime) => {
 		columnHours(life, board, asOf).forEach((h, column) => (hours[column]! += h));
 		for (const blockage of life.blockages) {
 			const span = {
@@ -148,6 +146,10 @@ function whereTimeGoes(
 			reason.cards.add(life.card);
 			reasons.set(blockage.reason, reason);
 		}
+	};
+	for (const some of inParts(lives, STEP)) {
+		some.forEach(add);
+		yield;
 	}
 	const blockedBy = [...reasons].map(([reason, { days, cards }]) => ({ reason, days, cards: [...cards] }));
 	return { columnHours: hours, blockedHours: blocked, blockedBy: blockedBy.sort((a, b) => b.days - a.days) };

@@ -85,9 +85,9 @@ export class FlowFold {
 	}
 
 	/** Done cards that are not packed, by the day on which they were finished, the first of them first. */
-	doneCards(): Lifetime[] {
+	*doneCards(): Generator<Lifetime> {
 		const days = [...this.#finished].sort(([a], [b]) => a - b);
-		return days.flatMap(([, cards]) => [...cards]);
+		for (const [, cards] of days) yield* cards;
 	}
 
 	/** Unpacks the cards that were finished from…to, for whoever must not keep others waiting. */

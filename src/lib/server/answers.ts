@@ -4,6 +4,7 @@ import type { Read, Reads } from '../api.ts';
 import { log } from './log.ts';
 import { Problem, signedOut } from './problem.ts';
 import type { Person } from './sign-in.ts';
+import { turn } from './turns.ts';
 
 /** Who asks; the hooks let nobody else through. */
 export function whoAsks(locals: { person: Person | null }): Person {
@@ -50,7 +51,10 @@ export function reads<P extends Read, E extends RequestEvent>(
 /** A page's question: what is refused becomes an error page in plain words. */
 export async function forPage<T>(question: Promise<T>): Promise<T> {
 	try {
-		return await question;
+		const answer = await question;
+		// Others have their turn before it is drawn.
+		await turn();
+		return answer;
 	} catch (thrown) {
 		if (!(thrown instanceof Problem)) throw thrown;
 		getRequestEvent().locals.refused = thrown.status;
