@@ -2,7 +2,7 @@ import { building } from '$app/environment';
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { limited } from '$lib/server/body-limit';
 import { compressed } from '$lib/server/compress';
-import { closeDatabase } from '$lib/server/database';
+import { closeDatabase, openAhead } from '$lib/server/database';
 import { printSetUpCode, unclaimed } from '$lib/server/first-run';
 import { startJobs, stopJobs } from '$lib/server/jobs';
 import { stopLive } from '$lib/server/live';
@@ -43,12 +43,14 @@ async function readPages(): Promise<void> {
 }
 
 export const init: ServerInit = async () => {
+	const opened = building ? null : openAhead();
 	if (!building) await readPages();
 	// Where the database is away for a moment the server starts all the same, and says the code when it is asked for.
 	if (!building) void startJobs();
-	await printSetUpCode().catch((error: Error) =>
+	const said = printSetUpCode().catch((error: Error) =>
 		log.warn({ error: error.message }, 'no set-up code was printed'),
 	);
+	await Promise.all([opened, said]);
 };
 
 export const handle: Handle = async ({ event, resolve }) => {

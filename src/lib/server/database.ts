@@ -74,6 +74,13 @@ const lost = (error: Error) => log.warn({ error: error.message }, 'a database co
 /** The connections with which the database that DATABASE_URL names is read. */
 export const database = () => pool('reads');
 
+/** Opens the connections with which the database is read: who comes first does not wait for them. It may be away. */
+export async function openAhead(): Promise<void> {
+	if (!process.env.DATABASE_URL) return;
+	const opened = await Promise.allSettled(Array.from({ length: SIZES.reads }, () => database().connect()));
+	for (const one of opened) if (one.status === 'fulfilled') one.value.release();
+}
+
 /**
  * Asks one question; rows are typed by the caller. Statements with a name are prepared once a connection. Inside a
  * transaction it is asked there, one after the other, so that a command never waits for a second connection.
