@@ -3,7 +3,6 @@ import type { MilestoneView } from '../../../core/pages/panorama.ts';
 import type { RoundsPage } from '../../../core/pages/rounds.ts';
 import { asUsed } from '../../../core/board/used.ts';
 import { laneOf } from '../../../core/board/lanes.ts';
-import { sprintOdds } from '../../../core/board/odds.ts';
 import type { BoardHead, CardView } from '../../../core/pages/board.ts';
 import { dayText, parseDay } from '../../../core/calendar/days.ts';
 import { teamWorks } from '../../../core/calendar/team-days.ts';
@@ -152,10 +151,7 @@ export async function roundsPage(head: BoardHead, person: Person): Promise<Round
 					? null
 					: promiseOf(head, coming.number, plan.learned, nextRaw),
 		},
-		odds:
-			running && head.unit === 'hours'
-				? await oddsOf(head.id, sprintOdds(head, plan, parts, plan.cards))
-				: null,
+		odds: running && head.unit === 'hours' ? await oddsOf(head, plan, parts) : null,
 		surprises:
 			running && ledger && head.unit === 'hours' && running.raw !== null && running.focus !== null
 				? {
