@@ -1,3 +1,4 @@
+import { columnwise } from '$lib/columnwise';
 import { forPage, whoAsks } from '$lib/server/answers';
 import { boardHead } from '$lib/server/questions/board-head';
 import { boardTime } from '$lib/server/questions/ribbon';
@@ -11,7 +12,7 @@ export const load = async ({ locals, params, depends }) => {
 	const head = await forPage(boardHead(whoAsks(locals), params.board));
 	return {
 		title: head.name,
-		head,
+		head: { ...head, sprints: columnwise(head.sprints) },
 		now: at.toISOString(),
 		today: dayText(zoneOf(head.timeZone).day(at.getTime())),
 		...(await forPage(boardTime(head))),
