@@ -169,7 +169,10 @@ describe('what was done', () => {
 		} = await visit(server.url, 'Ines Okoro', '/activity?from=2026-11-01&to=2026-11-23');
 		await accessible(open);
 		await tidy(open);
-		const petra = open.getByRole('region', { name: 'By whom' }).getByRole('link', { name: /^Petra Lind/ });
+		const whom = open.getByRole('region', { name: 'By whom' });
+		for (const title of ['Boatman', 'Schools'])
+			await whom.getByRole('link', { name: new RegExp(`^Sam Pike \\(${title}\\)`) }).waitFor();
+		const petra = whom.getByRole('link', { name: /^Petra Lind/ });
 		const n = Number(/\d+$/.exec(await petra.innerText())![0]);
 		await petra.click();
 		await open.getByText(`${n} things were done.`).waitFor();

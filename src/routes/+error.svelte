@@ -1,7 +1,10 @@
 <script lang="ts">
 	import { page } from '$app/state';
+	import Bar from '$lib/ui/frame/Bar.svelte';
+	import { keys } from '$lib/ui/frame/keys.svelte';
 </script>
 
+{#if page.data.person}<Bar person={page.data.person} keysOn={keys.on} />{/if}
 <main>
 	<h1>{page.status === 404 ? 'Not found' : 'That did not work'}</h1>
 	<p>{page.error?.message}</p>

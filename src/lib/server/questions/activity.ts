@@ -4,6 +4,7 @@ import { dayText } from '../../../core/calendar/days.ts';
 import { zoneOf } from '../../../core/calendar/zone.ts';
 import type { CardEventName } from '../../../core/events/kinds.ts';
 import type { ActivityAsked, ActivityPage, ActivityRow } from '../../../core/pages/activity.ts';
+import { wholeNames } from '../../../core/words.ts';
 import { dayAsked, isId, rangeWithin } from '../asked.ts';
 import { rows } from '../database.ts';
 import { Problem } from '../problem.ts';
@@ -152,13 +153,18 @@ export async function activityPage(person: Person, asks: Asks): Promise<Activity
 			[...values, moment ?? null, board ?? null, seq ?? null],
 			'activity-rows',
 		),
-		rows<ActivityPage['all'] & { ids: Record<string, string> }>(
+		rows<{
+			boards: ActivityPage['all']['boards'];
+			ids: Record<string, string>;
+			people: { id: string; name: string; initials: string; title: string }[];
+		}>(
 			`select coalesce(json_agg(json_build_object('slug', b.slug, 'name', b.name) order by b.position, b.name), '[]') as boards,
 				coalesce(json_object_agg(b.id, b.slug), '{}') as ids,
-				(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials) order by p.name), '[]') from person p
-				where exists (
-					select from membership m join membership o on o.team_id = m.team_id and o.person_id = $1 and o.left_at is null
-					where m.person_id = p.id)) as people
+				(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'title', k.title) order by p.name), '[]')
+				from person p
+				join lateral (
+					select m.title from membership m join membership o on o.team_id = m.team_id and o.person_id = $1 and o.left_at is null
+					where m.person_id = p.id order by m.left_at is null desc, m.title limit 1) k on true) as people
 			from board b join board_right r on r.board_id = b.id and r.person_id = $1
 			join team t on t.id = b.team_id and t.away_at is null
 			where b.away_at is null and ($2::uuid is null or b.team_id = $2)`,
@@ -175,14 +181,16 @@ export async function activityPage(person: Person, asks: Asks): Promise<Activity
 		const group = kind === 'set' ? 'set' : GROUP_OF[kind as CardEventName];
 		if (group) groups.set(group, (groups.get(group) ?? 0) + n);
 	}
-	const people = all!.people as ActivityPage['people'];
+	const named = wholeNames(all!.people);
+	const people = all!.people.map(({ id, initials }) => ({ id, name: named(id), initials }));
+	const known = new Map(people.map(({ id, name }) => [id, name]));
 	return {
 		asked,
 		total: by(7)[0]?.n ?? 0,
 		people: most(
 			by(3).flatMap(({ who, n }) => {
-				const known = people.find(({ id }) => id === who);
-				return known ? [{ ...known, n }] : [];
+				const one = people.find(({ id }) => id === who);
+				return one ? [{ ...one, n }] : [];
 			}),
 		),
 		groups: most([...groups].map(([group, n]) => ({ group, n }))),
@@ -193,7 +201,10 @@ export async function activityPage(person: Person, asks: Asks): Promise<Activity
 				return known ? [{ ...known, n }] : [];
 			}),
 		),
-		rows: shown.flatMap(rowOf),
+		rows: shown.flatMap(rowOf).map(({ who, ...row }) => ({
+			...row,
+			who: who && { ...who, name: known.get(who.id) ?? who.name },
+		})),
 		next: found.length > AT_ONCE ? shown.at(-1)!.cursor : null,
 		all: { boards: all!.boards, people: people.map(({ id, name }) => ({ id, name })) },
 	};
