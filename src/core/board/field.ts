@@ -8,6 +8,8 @@ import { list } from '../words.ts';
 export interface Value {
 	key: string;
 	name: string;
+	/** What else it may be called where that is meant by nothing else. */
+	also?: string;
 }
 
 /** Plain words that cards can be told by, beside the values of a field: `late`, `not sized`. */

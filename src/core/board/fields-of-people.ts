@@ -1,3 +1,5 @@
+import type { BoardHead } from '../pages/board.ts';
+import { wholeNames } from '../words.ts';
 import type { Field, Looking } from './field.ts';
 import { days, isOpen } from './field-values.ts';
 import { uses } from './used.ts';
@@ -5,22 +7,24 @@ import { uses } from './used.ts';
 /** Whose a card is, and who looks at it. */
 export function fieldsOfPeople({ board, today, me }: Looking): (Field | false)[] {
 	const people = new Map(board.people.map((person) => [person.id, person]));
+	const whole = wholeNames(board.people);
+	const called = (id: string) => (people.has(id) ? whole(id) : '');
+	const values = (some: BoardHead['people']) =>
+		some.map(({ id, name }) => ({ key: id, name: whole(id), ...(whole(id) !== name && { also: name }) }));
 	return [
 		{
 			id: 'owners',
 			name: 'Owners',
 			also: ['owner', 'assignee', 'assignees', 'who', 'person'],
-			text: ({ owners }) => owners.flatMap((id) => people.get(id)?.name ?? []).join(', '),
+			text: ({ owners }) => owners.map(called).filter(Boolean).join(', '),
 			order: ({ owners }) => people.get(owners[0] ?? '')?.name ?? null,
 			values: {
 				of: ({ owners }) => (owners.length ? owners : ['']),
 				known: [
-					...board.people
-						.filter((person) => person.role !== 'viewer' && !person.gone)
-						.map(({ id, name }) => ({ key: id, name })),
+					...values(board.people.filter((person) => person.role !== 'viewer' && !person.gone)),
 					{ key: '', name: 'nobody' },
 				],
-				name: (key) => (key ? (people.get(key)?.name ?? 'somebody') : 'nobody'),
+				name: (key) => (key ? whole(key) : 'nobody'),
 				put: ({ owners }, to, from) => {
 					const rest = owners.filter((owner) => owner !== from && owner !== to);
 					return { do: 'cards', change: { owners: to ? [...rest, to] : [] } };
@@ -42,15 +46,12 @@ export function fieldsOfPeople({ board, today, me }: Looking): (Field | false)[]
 		{
 			id: 'reviewer',
 			name: 'Reviewer',
-			text: ({ review }) => people.get(review?.by ?? '')?.name ?? '',
+			text: ({ review }) => called(review?.by ?? ''),
 			order: ({ review }) => people.get(review?.by ?? '')?.name ?? null,
 			values: {
 				of: ({ review }) => [review?.by ?? ''],
-				known: [
-					...board.people.filter((person) => !person.gone).map(({ id, name }) => ({ key: id, name })),
-					{ key: '', name: 'no reviewer' },
-				],
-				name: (key) => (key ? (people.get(key)?.name ?? 'somebody') : 'no reviewer'),
+				known: [...values(board.people.filter((person) => !person.gone)), { key: '', name: 'no reviewer' }],
+				name: (key) => (key ? whole(key) : 'no reviewer'),
 				put: (_, to) => ({ do: 'review', reviewer: to || null }),
 				does: 'gives a card another reviewer',
 			},

@@ -3,6 +3,7 @@ import { dueAfter, ORDINARY } from '../calendar/workdays.ts';
 import { typedDay } from '../calendar/typed-day.ts';
 import { readValue } from '../fields/typed.ts';
 import type { CardView } from '../pages/board.ts';
+import { list } from '../words.ts';
 import type { Change, Field, Looking } from './field.ts';
 
 /** What is to be done so that a field holds what was typed; null for nothing, as it holds that already; or why it cannot. */
@@ -135,14 +136,14 @@ function several(field: Field, card: CardView, typed: string): Typed {
 	const owners: string[] = [];
 	for (const name of names) {
 		const called = field.values!.known.filter(
-			(one) => one.key && one.name.toLowerCase() === name.toLowerCase(),
+			(one) => one.key && [one.name, one.also].some((known) => known?.toLowerCase() === name.toLowerCase()),
 		);
-		if (called.length !== 1)
-			return wrong(
-				called.length
-					? `there are ${called.length} people called “${short(name)}”`
-					: `“${short(name)}” is nobody who can own cards here`,
-			);
+		if (!called.length) return wrong(`“${short(name)}” is nobody who can own cards here`);
+		if (called.length > 1) {
+			const apart = [...new Set(called.map((one) => one.name))];
+			const which = apart.length > 1 ? `: ${list(apart)}` : '';
+			return wrong(`there are ${called.length} people called “${short(name)}”${which}`);
+		}
 		owners.push(called[0]!.key);
 	}
 	return right({ do: 'cards', change: { owners } });

@@ -116,20 +116,26 @@ describe('a table of cards', () => {
 
 	test('gives its good lines, and the bad ones as a table that says what is wrong', () => {
 		const text =
-			'title,size,due,owner,part of\nMend it,4h,4.12.,,\nWrong size,much,,,\nA part,1,,,Wrong size\nTwins,1,,Sam Pike,\n"\'=1+1",2,fri,,\n';
+			'title,size,due,owner,part of\nMend it,4h,4.12.,,\nWrong size,much,,,\nA part,1,,,Wrong size\nTwins,1,,Sam Pike,\nThe other,1,,sam pike (schools),\n"\'=1+1",2,fri,,\n';
 		const found = readTable(text);
 		assert.ok(found.ok);
 		const people = [
 			...looking.board.people,
-			...['p3', 'p4'].map((id) => ({ ...looking.board.people[0]!, id, name: 'Sam Pike' })),
+			...['Boatman', 'Schools'].map((title) => ({
+				...looking.board.people[0]!,
+				id: title,
+				name: 'Sam Pike',
+				title,
+			})),
 		];
 		const twins = { ...looking, board: { ...looking.board, people } };
 		const { cards, errors } = readCards(found.table, guessMapping(found.table, heads), twins);
 		assert.deepEqual(
-			cards.map(({ line, title, size, due }) => [line, title, size, due]),
+			cards.map(({ line, title, size, due, owners }) => [line, title, size, due, owners]),
 			[
-				[2, 'Mend it', 4, '2026-12-04'],
-				[6, '=1+1', 2, '2026-11-27'],
+				[2, 'Mend it', 4, '2026-12-04', undefined],
+				[6, 'The other', 1, undefined, ['Schools']],
+				[7, '=1+1', 2, '2026-11-27', undefined],
 			],
 			'a quote mark before a formula comes off again',
 		);
@@ -138,7 +144,7 @@ describe('a table of cards', () => {
 			[
 				'3 size: “much” is not a figure from 0 to 9,999',
 				'4 it is part of line 3, which cannot be read',
-				'5 owners: there are 2 people called “Sam Pike”',
+				'5 owners: there are 2 people called “Sam Pike”: Sam Pike (Boatman) and Sam Pike (Schools)',
 			],
 		);
 		const again = readTable(badLines(found.table, errors));
@@ -149,7 +155,7 @@ describe('a table of cards', () => {
 			[
 				['Wrong size', 'size: “much” is not a figure from 0 to 9,999'],
 				['A part', 'it is part of line 3, which cannot be read'],
-				['Twins', 'owners: there are 2 people called “Sam Pike”'],
+				['Twins', 'owners: there are 2 people called “Sam Pike”: Sam Pike (Boatman) and Sam Pike (Schools)'],
 			],
 		);
 	});

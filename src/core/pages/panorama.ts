@@ -144,7 +144,7 @@ export interface PanoramaPage {
 	me: string;
 	today: string;
 	boards: PanoramaBoard[];
-	people: { id: string; name: string; initials: string; gone: boolean }[];
+	people: { id: string; name: string; initials: string; title: string; gone: boolean }[];
 	/** On which days the team works. */
 	workdays: Workdays;
 	holidays: { day: string; name: string }[];

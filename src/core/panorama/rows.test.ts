@@ -50,8 +50,8 @@ const page = (more: Partial<PanoramaPage>): PanoramaPage => ({
 		boards: [board('A'), board('B', 'points')],
 	},
 	people: [
-		{ id: 'p', name: 'Ines', initials: 'IO', gone: false },
-		{ id: 'q', name: 'Yuki', initials: 'YS', gone: false },
+		{ id: 'p', name: 'Ines', initials: 'IO', title: '', gone: false },
+		{ id: 'q', name: 'Yuki', initials: 'YS', title: '', gone: false },
 	],
 	workdays: { week: [true, true, true, true, true, false, false], but: [] },
 	...{

@@ -66,7 +66,7 @@ export async function panoramaColumns(
 				from board b join board_right r on r.board_id = b.id and r.person_id = $2
 				where b.team_id = t.id and b.away_at is null) as seqs,
 				(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials,
-					'gone', m.left_at is not null) order by p.name), '[]')
+					'title', m.title, 'gone', m.left_at is not null) order by p.name), '[]')
 				from membership m join person p on p.id = m.person_id where m.team_id = t.id and m.role <> 'viewer') as people,
 				(select coalesce(json_agg(json_build_object('day', day, 'name', name) order by day), '[]')
 				from holiday where team_id = t.id and withdrawn_at is null and day > $3::date - ${BACK_DAYS}) as holidays,

@@ -9,6 +9,7 @@
 		type Filter,
 	} from '$core/board/filter';
 	import type { PersonView } from '$core/pages/board';
+	import { wholeNames } from '../words';
 	import type { BoardState } from './board-state.svelte';
 	import Conditions from './Conditions.svelte';
 
@@ -20,6 +21,7 @@
 	/** Which cards are shown, as a sentence whose words can be changed. */
 	let { board, filter, onfilter }: Props = $props();
 	const people = $derived(board.head.people as PersonView[]);
+	const called = $derived(wholeNames(people));
 	const conditionOn = (field: string) => filter.where.find((one) => one.field === field);
 	const owners = $derived(conditionOn('owners'));
 	const blocked = $derived(conditionOn('blocked'));
@@ -54,7 +56,7 @@
 		{#if whose === '~several'}<option value="~several">cards of several</option>{/if}
 		{#if whose === 'several'}<option value="several">cards of some</option>{/if}
 		{#each people.filter((person) => person.role !== 'viewer' && !person.gone) as person (person.id)}<option
-				value={person.id}>{person.name}’s cards</option
+				value={person.id}>{called(person.id)}’s cards</option
 			>{/each}
 	</select>
 	<select

@@ -8,7 +8,7 @@
 	import type { BoardState } from '../board/board-state.svelte';
 	import FieldRow from './FieldRow.svelte';
 	import NameTag from '../board/NameTag.svelte';
-	import { amount, blockedWords, count, daysSince, dayOf, dueWords, momentWords } from '../words';
+	import { amount, blockedWords, count, daysSince, dayOf, dueWords, momentWords, wholeNames } from '../words';
 	import type { CardPage } from '$core/pages/card';
 
 	interface Props {
@@ -28,6 +28,7 @@
 			head.people.map((person, seed) => [person.id, { ...person, seed }]),
 		),
 	);
+	const called = $derived(wholeNames(head.people));
 	const running = $derived(head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt));
 	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
 	const small = { select: 'py-1 px-2 text-base' };
@@ -145,7 +146,7 @@
 			<dt>Owners</dt>
 			<dd>
 				{#each card.owners as owner (owner)}{@const person = people.get(owner)}{#if person}<span class="owner"
-							><NameTag {person} seed={person.seed} /> <span aria-hidden="true">{person.name}</span></span
+							><NameTag {person} seed={person.seed} /> <span aria-hidden="true">{called(owner)}</span></span
 						>{/if}{:else}nobody{/each}
 				{#if mayEdit}<button
 						type="button"

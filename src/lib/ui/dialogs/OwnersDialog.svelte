@@ -2,7 +2,7 @@
 	import { Checkbox, Input } from 'flowbite-svelte';
 	import type { PersonView, Unit } from '$core/pages/board';
 	import type { Part } from '$core/capacity/promise';
-	import { amount, list } from '../words';
+	import { amount, list, wholeNames } from '../words';
 	import Dialog from './Dialog.svelte';
 
 	interface Props {
@@ -30,8 +30,8 @@
 	const [MANY, SHOWN] = [12, 40];
 	let words = $state('');
 	const matching = $derived(
-		able.filter(({ name, title: called }) =>
-			`${name} ${called}`.toLowerCase().includes(words.trim().toLowerCase()),
+		able.filter((person) =>
+			`${person.name} ${person.title}`.toLowerCase().includes(words.trim().toLowerCase()),
 		),
 	);
 	const shown = $derived.by(() => {
@@ -49,6 +49,7 @@
 			? { text: `${amount(-room, unit)} over`, over: true }
 			: { text: `room for ${amount(room, unit)}`, over: false };
 	}
+	const called = $derived(wholeNames(able));
 	const knows = (person: PersonView) => person.skills.filter((skill) => labels.includes(skill));
 
 	function submit(event: SubmitEvent) {
@@ -74,7 +75,7 @@
 				{@const skills = knows(person)}
 				<li>
 					<Checkbox value={person.id} bind:group={chosen} class="text-base"
-						><span class="name">{person.name}</span></Checkbox
+						><span class="name">{called(person.id)}</span></Checkbox
 					>
 					<small
 						>{#if skills.length}<span class="knows">knows {list(skills)}</span>{/if}

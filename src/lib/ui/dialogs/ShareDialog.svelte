@@ -3,7 +3,7 @@
 	import { skillsOf } from '$core/board/odds';
 	import { shareOut } from '$core/capacity/share-out';
 	import type { PlanRow } from '../plan/plan-state.svelte';
-	import { amount, count } from '../words';
+	import { amount, count, wholeNames } from '../words';
 	import Dialog from './Dialog.svelte';
 
 	interface Props {
@@ -54,7 +54,7 @@
 			...rows.map((row) => Math.max(row.part?.promise ?? 0, found.placed.get(row.person?.id ?? '') ?? 0)),
 		),
 	);
-	const nameOf = (id: string) => rows.find((row) => row.person?.id === id)?.person?.name ?? '';
+	const nameOf = $derived(wholeNames(rows.flatMap(({ person }) => person ?? [])));
 	const wide = (n: number) => `${(n / most) * 100}%`;
 </script>
 
@@ -66,7 +66,7 @@
 				{#each rows.filter((row) => row.person && row.part) as row (row.person!.id)}
 					{@const after = found.placed.get(row.person!.id) ?? row.part!.placed}
 					<li>
-						<span>{row.person!.name}</span>
+						<span>{nameOf(row.person!.id)}</span>
 						<span class="bar" aria-hidden="true">
 							<i class="before" style:width={wide(row.part!.placed)}></i><i
 								class="more"

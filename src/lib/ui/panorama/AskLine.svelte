@@ -6,6 +6,7 @@
 	import { togetherWords } from '$core/panorama/conditions';
 	import Conditions from '../board/Conditions.svelte';
 	import { ask } from '../send';
+	import { wholeNames } from '../words';
 
 	interface Props {
 		page: PanoramaPage;
@@ -17,6 +18,7 @@
 	const AS = { timeline: 'a timeline', kinds: 'boards by kind of column', stages: 'initiatives by stage' };
 	const OF = { initiatives: 'initiatives', boards: 'boards', people: 'people', classes: 'classes' };
 	const BY = { days: 'days', weeks: 'weeks', months: 'months' };
+	const called = $derived(wholeNames(page.people));
 	const of = (event: Event) => (event.currentTarget as HTMLSelectElement).value;
 
 	/** What cards can be narrowed by, once somebody wants to. */
@@ -66,8 +68,8 @@
 			>{/if}{#each page.boards as { slug, name } (slug)}<option value={slug}>{name}</option>{/each}</select
 	>, of
 	<select class="choice" aria-label="Whose" value={asked.who} onchange={(event) => onask({ who: of(event) })}
-		><option value="">everyone</option
-		>{#each page.people.filter((one) => !one.gone) as { id, name } (id)}<option value={id}>{name}</option
+		><option value="">everyone</option>{#each page.people.filter((one) => !one.gone) as { id } (id)}<option
+				value={id}>{called(id)}</option
 			>{/each}</select
 	>{#if asked.as !== 'kinds'},
 		<label
