@@ -263,6 +263,8 @@ describe('a card in full', () => {
 			await page.keyboard.press('Tab');
 		});
 		await panel.getByRole('button', { name: `Owners of ${part}:` }).click();
+		for (const title of ['Boatman', 'Schools'])
+			await page.getByRole('checkbox', { name: `Sam Pike (${title})` }).waitFor();
 		await page.getByRole('checkbox', { name: /Petra Lind/ }).check();
 		await answered(page, () => page.getByRole('dialog').locator('button.go').click());
 		const { rows } = await db.query(

@@ -63,7 +63,7 @@ describe('the timeline', () => {
 		const after = await datesOf(ids);
 		assert.ok(after[0]! > before[0]! && after[1]! > before[1]!);
 		await page.getByRole('button', { name: 'Take it back' }).click();
-		await page.getByText('Taken back.').waitFor();
+		await page.getByText('Taken back.').first().waitFor();
 		assert.deepEqual(await datesOf(ids), before);
 		quiet();
 		await context.close();
@@ -96,7 +96,7 @@ describe('the timeline', () => {
 		assert.equal(after[0], before[0]);
 		assert.ok(after[1]! > before[1]!, 'its end moved on');
 		await page.keyboard.press('Control+z');
-		await page.getByText('Taken back.').waitFor();
+		await page.getByText('Taken back.').first().waitFor();
 		assert.deepEqual(await datesOf(ids), before);
 		await page.keyboard.press('?');
 		await page.getByRole('dialog', { name: 'Keys of the panorama' }).waitFor();
@@ -125,7 +125,7 @@ describe('the timeline', () => {
 		await two.page.getByText(/after you last saw it|not what you were shown/).waitFor();
 		assert.deepEqual(await datesOf(ids), after);
 		await one.page.getByRole('button', { name: 'Take it back' }).click();
-		await one.page.getByText('Taken back.').waitFor();
+		await one.page.getByText('Taken back.').first().waitFor();
 		await one.context.close();
 		await two.context.close();
 	});
@@ -288,7 +288,7 @@ describe('initiatives by stage', () => {
 		await dialog.getByRole('button', { name: 'Let it through' }).click();
 		await under.getByText('let through: The ministry asks').waitFor();
 		await page.getByRole('button', { name: 'Take it back' }).click();
-		await page.getByText('Taken back.').waitFor();
+		await page.getByText('Taken back.').first().waitFor();
 		await page.getByLabel('A new initiative').fill('Lamps along the pier');
 		await page.getByRole('button', { name: 'Add it' }).click();
 		await page
