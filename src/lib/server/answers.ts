@@ -4,7 +4,6 @@ import type { Read, Reads } from '../api.ts';
 import { log } from './log.ts';
 import { Problem, signedOut } from './problem.ts';
 import type { Person } from './sign-in.ts';
-import { turn } from './turns.ts';
 
 /** Who asks; the hooks let nobody else through. */
 export function whoAsks(locals: { person: Person | null }): Person {
@@ -51,10 +50,7 @@ export function reads<P extends Read, E extends RequestEvent>(
 /** A page's question: what is refused becomes an error page in plain words. */
 export async function forPage<T>(question: Promise<T>): Promise<T> {
 	try {
-		const answer = await question;
-		// Others have their turn before it is drawn.
-		await turn();
-		return answer;
+		return await question;
 	} catch (thrown) {
 		if (!(thrown instanceof Problem)) throw thrown;
 		getRequestEvent().locals.refused = thrown.status;
