@@ -333,6 +333,8 @@
 	}
 	@media (pointer: coarse) {
 		.link {
+			display: inline-flex;
+			align-items: center;
 			min-height: 44px;
 		}
 	}
