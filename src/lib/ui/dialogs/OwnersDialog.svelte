@@ -49,7 +49,7 @@
 			? { text: `${amount(-room, unit)} over`, over: true }
 			: { text: `room for ${amount(room, unit)}`, over: false };
 	}
-	const called = $derived(wholeNames(able));
+	const called = $derived(wholeNames(people));
 	const knows = (person: PersonView) => person.skills.filter((skill) => labels.includes(skill));
 
 	function submit(event: SubmitEvent) {

@@ -5,7 +5,6 @@
 	import { dayText, parseDay } from '$core/calendar/days';
 	import { tooLittle } from '$core/capacity/odds';
 	import { REASONS } from '$core/events/reasons';
-	import type { Unit } from '$core/pages/board';
 	import type { BEHIND_REPORT, ReportCard } from '$core/pages/look-back';
 	import { sidesOf } from '$core/sprint/settle';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
@@ -60,16 +59,15 @@
 	}
 	/** A figure whose cards the page knows. */
 	let known = $state.raw<Figure | null>(null);
-	/** One whose cards are asked for, in which unit. */
+	/** One whose cards are asked for. Their amounts are hours; what happened on a day is told in words, in the board's unit. */
 	const asked = new Behind<ReportCard>((text) => board.tell({ tone: 'warn', text }));
-	let askedUnit = $state.raw<Unit>('none');
 	const picked = $derived(
 		known
 			? { ...known, unit, titles: report.titles }
 			: asked.figure && {
 					...asked.figure,
 					cards: byCard(asked.figure.cards, unit),
-					unit: askedUnit,
+					unit: 'hours' as const,
 					titles: Object.fromEntries(asked.figure.cards.map(({ card, title }) => [card, title])),
 				},
 	);
@@ -89,11 +87,9 @@
 		title: string,
 		of: (typeof BEHIND_REPORT)[number],
 		which: string,
-		inUnit: Unit,
 		link?: { href: string; words: string },
 	): void {
 		known = null;
-		askedUnit = inUnit;
 		const query = new URLSearchParams({ of, which });
 		void asked.open(title, `/boards/${head.slug}/look-back/${number}/cards?${query}`, link);
 	}
@@ -114,7 +110,7 @@
 				: undefined;
 		const happened = following.days.find((one) => one.day === day)?.today ?? {};
 		const words = movedWords(happened, unit) || 'nothing changed';
-		pickAsked(`${dateWords(on)}: ${words}`, 'day', on, unit, link);
+		pickAsked(`${dateWords(on)}: ${words}`, 'day', on, link);
 	}
 
 	// While it runs the report follows the board.
@@ -276,7 +272,6 @@
 							`${one.initiative}: ${amount(one.worked, 'hours')} worked so far`,
 							'budget',
 							one.initiative,
-							'hours',
 							{ href: initiativeAddress(head.slug, one.initiative), words: 'Its page' },
 						)}
 				/>
@@ -364,7 +359,6 @@
 											`${one.name}: ${amount(one.worked, 'hours')} in this sprint`,
 											'hours',
 											one.person,
-											'hours',
 										)
 								: undefined,
 						}))}
