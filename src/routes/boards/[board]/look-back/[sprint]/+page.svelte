@@ -302,7 +302,7 @@
 								as="li"
 								px={27}
 							/>
-						</ul>{:else}<p>Nothing yet.</p>{/if}
+						</ul>{:else}<p>{report.closed ? 'Nothing was finished.' : 'Nothing yet.'}</p>{/if}
 				</section>
 				<section>
 					<h2>Not finished</h2>
