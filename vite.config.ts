@@ -4,6 +4,7 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig, type Plugin } from 'vite';
 import { bundle, forServers } from './scripts/bundle.ts';
+import { sveltekitChanged } from './scripts/sveltekit.ts';
 
 /** What runs beside the application: what it computes in threads of their own, and the command line. */
 const BESIDE = {
@@ -28,20 +29,6 @@ const besides: Plugin = {
 	},
 };
 
-const TAGS = 'headers.set(\'etag\', `"${hash(transformed)}"`);';
-
-/** A page is never the same twice, as its nonce is another one: reading through all of it for a tag that nobody gets is left out. */
-const noTags: Plugin = {
-	name: 'no-tags',
-	transform: {
-		filter: { id: /kit\/src\/runtime\/server\/page\/render\.js$/ },
-		handler(code) {
-			if (!code.includes(TAGS)) throw new Error('Pages are tagged in another way than they were.');
-			return { code: code.replace(TAGS, ''), map: null };
-		},
-	},
-};
-
 /**
  * What the core is made of: what it has computed and kept is used again only by the same one, and
  * by the application alone: what proves something on the command line reads the history.
@@ -57,5 +44,5 @@ function coreHash(): string {
 export default defineConfig({
 	...forServers,
 	define: { HARROW_CORE: JSON.stringify(coreHash()) },
-	plugins: [tailwindcss(), sveltekit(), noTags, besides],
+	plugins: [tailwindcss(), sveltekit(), sveltekitChanged, besides],
 });

@@ -9,6 +9,10 @@ declare global {
 			/** The status of what was refused while a page was made. */
 			refused?: number;
 		}
+		interface Platform {
+			/** Who asks inside the server itself: nobody else can say so. */
+			visitor?: Person;
+		}
 		interface Error {
 			message: string;
 			code?: string;

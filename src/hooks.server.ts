@@ -1,5 +1,5 @@
 import { building } from '$app/environment';
-import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
+import type { Handle, HandleServerError } from '@sveltejs/kit';
 import { limited } from '$lib/server/body-limit';
 import { compressed } from '$lib/server/compress';
 import { closeDatabase, openAhead } from '$lib/server/database';
@@ -10,6 +10,7 @@ import { log } from '$lib/server/log';
 import { Problem, signedOut } from '$lib/server/problem';
 import { refusalOf } from '$lib/server/refusals';
 import { bearerOf, personOfRequest, SESSION_COOKIE } from '$lib/server/sign-in';
+import { type Respond, warmUp } from '$lib/server/warm';
 
 // What failed and nobody waited for, as in a package, is no reason to end what others do.
 function unheard(error: unknown): void {
@@ -19,9 +20,13 @@ function unheard(error: unknown): void {
 }
 if (!building) process.on('unhandledRejection', unheard);
 
-// Streams would hold the process up: they end first, then the server closes.
+// Streams would hold the process up: they end first, then the server closes. Before it listens there is nothing to close.
+let begun = false;
 for (const signal of ['SIGTERM', 'SIGINT'] as const)
-	process.once(signal, () => void Promise.all([stopLive(), stopJobs()]));
+	process.once(signal, () => {
+		const stopped = Promise.all([stopLive(), stopJobs()]);
+		if (!begun) void stopped.then(() => process.exit(0));
+	});
 // Jobs that are being done end first: what they ask would open connections again. What holds the process up after that, such
 // as a worker that was told to stop while it began, is let go.
 const LET_GO_MS = 2000;
@@ -42,15 +47,20 @@ async function readPages(): Promise<void> {
 	for (const page of Object.values(PAGES)) await page();
 }
 
-export const init: ServerInit = async () => {
-	const opened = building ? null : openAhead();
-	if (!building) await readPages();
+/** @param respond answers requests as the server will (scripts/sveltekit.ts) */
+export const init = async (respond: Respond) => {
+	if (building) return;
+	const opened = openAhead();
+	await readPages();
 	// Where the database is away for a moment the server starts all the same, and says the code when it is asked for.
-	if (!building) void startJobs();
+	void startJobs();
 	const said = printSetUpCode().catch((error: Error) =>
 		log.warn({ error: error.message }, 'no set-up code was printed'),
 	);
 	await Promise.all([opened, said]);
+	const later = process.env.HARROW_WARM === 'off' ? null : await warmUp(respond);
+	begun = true;
+	void later?.();
 };
 
 export const handle: Handle = async ({ event, resolve }) => {
@@ -66,7 +76,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 			'This request came from another site and was not carried out.',
 		).response();
 	try {
-		locals.person = await personOfRequest(bearer, cookies.get(SESSION_COOKIE));
+		locals.person = event.platform?.visitor ?? (await personOfRequest(bearer, cookies.get(SESSION_COOKIE)));
 	} catch (thrown) {
 		if (!(thrown instanceof Problem)) throw thrown;
 		return url.pathname.startsWith('/api/') || bearer ? thrown.response() : away(thrown);
@@ -100,14 +110,15 @@ export const handle: Handle = async ({ event, resolve }) => {
 			response = new Response(response.body, { status: locals.refused, headers: response.headers });
 	}
 	const took = Math.round((performance.now() - began) * 10) / 10;
-	log.info({
-		method: request.method,
-		// What carries its right with it is written nowhere.
-		path: LINKS.test(path) ? path.replace(/[^/]+$/, '…') : path,
-		status: response.status,
-		took,
-		person: locals.person?.id,
-	});
+	if (!event.platform?.visitor)
+		log.info({
+			method: request.method,
+			// What carries its right with it is written nowhere.
+			path: LINKS.test(path) ? path.replace(/[^/]+$/, '…') : path,
+			status: response.status,
+			took,
+			person: locals.person?.id,
+		});
 	return compressed(request, response);
 };
 

@@ -19,6 +19,13 @@ async function freePort(): Promise<number> {
 
 /** Runs the built application against DATABASE_URL, on a free port of loopback; it is stopped after the tests. */
 export async function startServer(settings: Record<string, string> = {}): Promise<Running> {
+	const { ready, ...running } = await launch(settings);
+	await ready;
+	return running;
+}
+
+/** The same, without waiting until it listens: ready fails where it ends before. */
+export async function launch(settings: Record<string, string>): Promise<Running & { ready: Promise<void> }> {
 	const port = await freePort();
 	const url = `http://127.0.0.1:${port}`;
 	const child = spawn(process.execPath, [`${process.env.HARROW_BUILD}/index.js`], {
@@ -32,6 +39,7 @@ export async function startServer(settings: Record<string, string> = {}): Promis
 			SHUTDOWN_TIMEOUT: '2',
 			HARROW_LOG: 'info',
 			HARROW_JOBS: 'off',
+			HARROW_WARM: 'off',
 			...settings,
 		},
 		stdio: ['ignore', 'pipe', 'pipe'],
@@ -51,8 +59,7 @@ export async function startServer(settings: Record<string, string> = {}): Promis
 		if (child.exitCode) throw new Error(`The server ended with ${child.exitCode}: ${said.slice(-4000)}`);
 		await stopServer(child);
 	});
-	await ready;
-	return { url, process: child, log: () => said };
+	return { url, process: child, log: () => said, ready };
 }
 
 /** Stops a server and waits until it has ended; gives its exit code. */

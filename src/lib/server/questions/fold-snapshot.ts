@@ -11,7 +11,7 @@ import { boardFile } from './history.ts';
 
 /** What the core is made of, as the build found it; where there is no build nothing is kept. */
 declare const HARROW_CORE: string;
-const VERSION = typeof HARROW_CORE === 'string' ? `${HARROW_CORE} ${process.versions.tz}` : null;
+export const VERSION = typeof HARROW_CORE === 'string' ? `${HARROW_CORE} ${process.versions.tz}` : null;
 
 /** A board folded up to one of its events, over its columns. */
 export interface Folded {
@@ -26,7 +26,7 @@ export interface Folded {
 const PART = 262_144;
 
 /** So many events are worth keeping what they were folded to. */
-const WORTH = 5000;
+export const WORTH = 5000;
 
 /**
  * A board as this version of the application has folded it before, in this process or another.
