@@ -9,7 +9,7 @@ import { openSession, SESSION_COOKIE, type Person } from '../src/lib/server/sign
 import { accessible, tidy, visit } from './support/browser.ts';
 import { useDatabase } from './support/database.ts';
 import { scene } from './support/scene.ts';
-import { startServer } from './support/server.ts';
+import { signIn, startServer } from './support/server.ts';
 import { at } from './support/sprint.ts';
 import { cardRow, command, refusal } from './support/small-board.ts';
 
@@ -161,6 +161,18 @@ describe('what was done', () => {
 		const lines: string[][] = parse(csv);
 		assert.deepEqual(lines[0], ['at', 'board', 'card', 'title', 'who', 'kind', 'what']);
 		assert.ok(lines.some(([, , , title]) => title === "'=cmd|x"));
+		const all: string[][] = parse(
+			await (
+				await fetch(`${server.url}/activity/file?from=2026-11-01&to=2026-11-23`, {
+					headers: { cookie: await signIn(server.url, 'Ines Okoro') },
+				})
+			).text(),
+		);
+		const names = new Set(all.map(([, , , , who]) => who));
+		assert.deepEqual([...names].filter((name) => name?.startsWith('Sam Pike')).sort(), [
+			'Sam Pike (Boatman)',
+			'Sam Pike (Schools)',
+		]);
 
 		const {
 			page: open,

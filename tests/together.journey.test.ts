@@ -99,6 +99,28 @@ describe('a lead and a member', () => {
 	});
 });
 
+test('of two people of one name, the one who was chosen is asked', async () => {
+	const { number, key } = await cardInHand();
+	const { page, context, quiet } = await visit(server.url, 'Ines Okoro', `/boards/tidewatch?card=${key}`);
+	const panel = page.getByRole('complementary', { name: `Card ${key}` });
+	await panel.getByLabel('Talk', { exact: true }).pressSequentially('@sam');
+	const names = panel.getByRole('listbox', { name: 'People' });
+	await names.getByRole('option', { name: /^Sam Pike \(Schools\)/ }).waitFor();
+	await names.getByRole('option', { name: /^Sam Pike \(Boatman\)/ }).click();
+	await page.keyboard.type('is the tide in?');
+	await page.keyboard.press('Control+Enter');
+	await panel.locator('.markdown').getByText('@Sam Pike (Boatman) is the tide in?').waitFor();
+	const { rows } = await db.query<{ title: string }>(
+		`select m.title from question q join card c on c.id = q.card_id join membership m on m.person_id = q.person_id
+		join person p on p.id = m.person_id
+		where c.number = $1 and p.name = 'Sam Pike'`,
+		[number],
+	);
+	assert.deepEqual(rows, [{ title: 'Boatman' }]);
+	quiet();
+	await context.close();
+});
+
 describe('notices', () => {
 	test('a card is taken and its date moved right there', async () => {
 		const { rows } = await db.query<{ id: string; key: string }>(

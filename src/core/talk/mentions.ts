@@ -2,6 +2,8 @@
 export interface Nameable {
 	id: string;
 	name: string;
+	/** What they do in the team: with it in brackets after the name, one of several of that name is meant. */
+	title?: string | null;
 }
 
 /** Whom a text names. */
@@ -26,7 +28,12 @@ const END = /[?!](?=[\s)”"’']|$)|\.(?=\s|$)|\n/u;
  */
 export function mentionsIn(text: string, people: readonly Nameable[]): Mentions {
 	const names = [
-		...people.map(({ id, name }) => ({ id: id as string | null, name: name.toLowerCase() })),
+		...people.flatMap(({ id, name, title }) =>
+			[name, ...(title ? [`${name} (${title})`] : [])].map((called) => ({
+				id: id as string | null,
+				name: called.toLowerCase(),
+			})),
+		),
 		{ id: null, name: 'team' },
 	].sort((a, b) => b.name.length - a.name.length);
 	const small = text.toLowerCase();
@@ -43,7 +50,7 @@ export function mentionsIn(text: string, people: readonly Nameable[]): Mentions 
 		}
 		const rest = text.slice(at + 1 + first.name.length);
 		const asks = END.exec(rest)?.[0] === '?';
-		// Two of the same name are both meant.
+		// Two of the same name are both meant, where no more is said.
 		for (const { id, name } of names)
 			if (name === first.name) found.set(id, asks || (found.get(id) ?? false));
 	}

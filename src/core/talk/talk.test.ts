@@ -9,8 +9,8 @@ import { asSaid, talkOf } from './talk.ts';
 const people = [
 	{ id: 'a', name: 'Ann' },
 	{ id: 'b', name: 'Ann Marsh' },
-	{ id: 'c', name: 'Bo Li' },
-	{ id: 'd', name: 'Bo Li' },
+	{ id: 'c', name: 'Bo Li', title: 'Cook' },
+	{ id: 'd', name: 'Bo Li', title: 'Deck hand' },
 ];
 const said = (text: string) => {
 	const { mentions, asks, team, teamAsked, nobody } = mentionsIn(text, people);
@@ -28,6 +28,8 @@ describe('whom a text names', () => {
 		['@ann marsh look', 'b|||'],
 		['@Annabel look', '|||Annabel'],
 		['@Bo Li: both of you', 'cd|||'],
+		['@Bo Li (Deck hand), please', 'd|||'],
+		['Is it done, @bo li (cook)? @Bo Li (away) knows.', 'd|c||'],
 		['Is it done, @Ann?', '|a||'],
 		['@Ann is it done? Else say so.', '|a||'],
 		['@Ann it is done. Is it?', 'a|||'],
@@ -43,7 +45,19 @@ describe('whom a text names', () => {
 		test(JSON.stringify(text), () => assert.equal(said(text), found));
 
 	test('never the same person as asked and as only named, and only those there are', () => {
-		const piece = fc.constantFrom('@Ann', '@Bo Li', '@team', '@x', ' ', '?', '.', '\n', 'word', '@');
+		const piece = fc.constantFrom(
+			'@Ann',
+			'@Bo Li',
+			'@Bo Li (Cook)',
+			'@team',
+			'@x',
+			' ',
+			'?',
+			'.',
+			'\n',
+			'word',
+			'@',
+		);
 		fc.assert(
 			fc.property(fc.array(piece), (pieces) => {
 				const { mentions, asks } = mentionsIn(pieces.join(''), people);

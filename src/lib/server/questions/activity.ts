@@ -156,15 +156,11 @@ export async function activityPage(person: Person, asks: Asks): Promise<Activity
 		rows<{
 			boards: ActivityPage['all']['boards'];
 			ids: Record<string, string>;
-			people: { id: string; name: string; initials: string; title: string }[];
+			people: Known[];
 		}>(
 			`select coalesce(json_agg(json_build_object('slug', b.slug, 'name', b.name) order by b.position, b.name), '[]') as boards,
 				coalesce(json_object_agg(b.id, b.slug), '{}') as ids,
-				(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'title', k.title) order by p.name), '[]')
-				from person p
-				join lateral (
-					select m.title from membership m join membership o on o.team_id = m.team_id and o.person_id = $1 and o.left_at is null
-					where m.person_id = p.id order by m.left_at is null desc, m.title limit 1) k on true) as people
+				${PEOPLE} as people
 			from board b join board_right r on r.board_id = b.id and r.person_id = $1
 			join team t on t.id = b.team_id and t.away_at is null
 			where b.away_at is null and ($2::uuid is null or b.team_id = $2)`,
@@ -183,7 +179,6 @@ export async function activityPage(person: Person, asks: Asks): Promise<Activity
 	}
 	const named = wholeNames(all!.people);
 	const people = all!.people.map(({ id, initials }) => ({ id, name: named(id), initials }));
-	const known = new Map(people.map(({ id, name }) => [id, name]));
 	return {
 		asked,
 		total: by(7)[0]?.n ?? 0,
@@ -201,10 +196,7 @@ export async function activityPage(person: Person, asks: Asks): Promise<Activity
 				return known ? [{ ...known, n }] : [];
 			}),
 		),
-		rows: shown.flatMap(rowOf).map(({ who, ...row }) => ({
-			...row,
-			who: who && { ...who, name: known.get(who.id) ?? who.name },
-		})),
+		rows: calledBy(all!.people, shown.flatMap(rowOf)),
 		next: found.length > AT_ONCE ? shown.at(-1)!.cursor : null,
 		all: { boards: all!.boards, people: people.map(({ id, name }) => ({ id, name })) },
 	};
@@ -216,10 +208,37 @@ export async function activityRows(
 	asks: Asks,
 ): Promise<{ asked: ActivityAsked; rows: ActivityRow[] }> {
 	const asked = meantBy(asks);
-	const found = await rows<Row>(
-		`with news as (${NEWS}), n as (select * from news where not again order by at desc, board_id, seq desc limit ${MOST_IN_FILE}) ${TOLD}`,
-		valuesOf(person, asked),
-		'activity-file',
-	);
-	return { asked, rows: found.flatMap(rowOf) };
+	const [found, [known]] = await Promise.all([
+		rows<Row>(
+			`with news as (${NEWS}), n as (select * from news where not again order by at desc, board_id, seq desc limit ${MOST_IN_FILE}) ${TOLD}`,
+			valuesOf(person, asked),
+			'activity-file',
+		),
+		rows<{ people: Known[] }>(`select ${PEOPLE} as people`, [person.id], 'activity-people'),
+	]);
+	return { asked, rows: calledBy(known!.people, found.flatMap(rowOf)) };
+}
+
+/** Whoever is or was in a team of the one who asks ($1), with what they do there. */
+const PEOPLE = `(select coalesce(json_agg(json_build_object('id', p.id, 'name', p.name, 'initials', p.initials, 'title', k.title) order by p.name), '[]')
+	from person p
+	join lateral (
+		select m.title from membership m join membership o on o.team_id = m.team_id and o.person_id = $1 and o.left_at is null
+		where m.person_id = p.id order by m.left_at is null desc, m.title limit 1) k on true)`;
+
+interface Known {
+	id: string;
+	name: string;
+	initials: string;
+	title: string;
+}
+
+/** Two of one name are told apart by what they do. */
+function calledBy(people: readonly Known[], done: ActivityRow[]): ActivityRow[] {
+	const named = wholeNames(people);
+	const called = new Map(people.map(({ id }) => [id, named(id)]));
+	return done.map((row) => ({
+		...row,
+		who: row.who && { ...row.who, name: called.get(row.who.id) ?? row.who.name },
+	}));
 }

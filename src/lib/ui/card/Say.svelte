@@ -3,6 +3,7 @@
 	import { onMount } from 'svelte';
 	import type { TextExpanderChangeEvent, TextExpanderResult } from '@github/text-expander-element';
 	import type { PersonView } from '$core/pages/board';
+	import { wholeNames } from '../words';
 	import type { Pictured } from './upload';
 
 	interface Props {
@@ -77,12 +78,16 @@
 				.toLowerCase()
 				.split(/\s+/)
 				.some((_, i, all) => all.slice(i).join(' ').startsWith(small));
+		const called = wholeNames(people.filter(({ gone }) => !gone));
 		const found: Named[] = people
 			.filter(
 				(person) =>
 					!person.gone && (begins(person.name) || begins(person.initials) || begins(person.title ?? '')),
 			)
-			.map(({ name, initials, title }) => ({ name, about: [initials, title].filter(Boolean).join(', ') }));
+			.map(({ id, name, initials, title }) => ({
+				name: called(id),
+				about: [initials, called(id) === name ? title : ''].filter(Boolean).join(', '),
+			}));
 		if ('team'.startsWith(small)) found.push({ name: 'team', about: 'everyone of the team' });
 		return found.slice(0, MOST);
 	}

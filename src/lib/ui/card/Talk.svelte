@@ -3,7 +3,7 @@
 	import { talkOf, type Comment } from '$core/talk/talk';
 	import type { CardPage } from '$core/pages/card';
 	import { draftOf, keepDraft } from '../drafts';
-	import { list, momentWords } from '../words';
+	import { list, momentWords, wholeNames } from '../words';
 	import Markdown from '../form/Markdown.svelte';
 	import Say from './Say.svelte';
 	import type { Pictured } from './upload';
@@ -47,8 +47,9 @@
 	/** The comment that is answered or changed, and what is written there. */
 	let at = $state<{ seq: number; does: 'answer' | 'change' } | null>(null);
 	let aside = $state('');
+	const called = $derived(wholeNames(people));
 	const told = $derived(
-		people.filter(({ id }) => card.told.includes(id)).map(({ id, name }) => (id === me ? 'you' : name)),
+		people.filter(({ id }) => card.told.includes(id)).map(({ id }) => (id === me ? 'you' : called(id))),
 	);
 	const others = $derived(people.filter(({ id, gone }) => !gone && id !== me && !card.told.includes(id)));
 
@@ -150,7 +151,7 @@
 			}}
 		>
 			<option value="">Ask somebody to</option>
-			{#each others as { id, name } (id)}<option value={id}>{name}</option>{/each}
+			{#each others as { id } (id)}<option value={id}>{called(id)}</option>{/each}
 		</select>{/if}
 </p>
 

@@ -143,8 +143,8 @@ async function namedIn(
 	text: string,
 ): Promise<{ mentions: string[]; asks: string[]; advice?: string }> {
 	if (!text.includes('@')) return { mentions: [], asks: [] };
-	const { rows } = await tx.query<{ id: string; name: string; team: boolean }>(
-		`select p.id, p.name, m.person_id is not null as team
+	const { rows } = await tx.query<{ id: string; name: string; title: string | null; team: boolean }>(
+		`select p.id, p.name, m.title, m.person_id is not null as team
 		from person p
 		join board_right r on r.board_id = $1 and r.person_id = p.id
 		left join card c on c.id = $2
