@@ -132,3 +132,43 @@ test('from an empty database to a first sprint with a colleague, in at most 40 c
 	await phone.context.close();
 	await context.close();
 });
+
+test('a second team says on its pages what is missing, until it has a board with cards', async () => {
+	const { page, context, quiet } = await visit(server.url, null, '/sign-in?next=/teams/new');
+	await page.getByLabel('E-mail address').fill('tove@example.org');
+	await page.getByLabel('Password').fill('seven gulls over the pier');
+	await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+	await page.waitForURL('**/teams/new');
+	await awake(page);
+	await page.getByLabel('What the team is called').fill('Net loft');
+	await page.getByRole('button', { name: 'Make the team' }).click();
+	await page.waitForURL('**/new-board');
+	await awake(page);
+	await page.getByRole('link', { name: 'People', exact: true }).click();
+	await page.getByText('1 person, and no board yet that their hours could go into.').waitFor();
+	await page
+		.getByRole('button', { name: /^Tove Lind, week of .*: no board;/ })
+		.first()
+		.waitFor();
+	await accessible(page);
+	await tidy(page);
+	await page.getByRole('link', { name: 'Panorama', exact: true }).click();
+	await page.getByText('This team has no board yet, so there is nothing to lay out in time.').waitFor();
+	await accessible(page);
+	await page.getByRole('main').getByRole('link', { name: 'Make a board' }).click();
+	await page.getByLabel('What it is called').fill('Nets');
+	await page.getByText('Work that flows without sprints').click();
+	await page.getByRole('button', { name: 'Make the board' }).click();
+	await page.waitForURL('**/boards/nets');
+	await awake(page);
+	await page.getByRole('link', { name: 'Flow', exact: true }).click();
+	await page.getByText('no card was finished. None came.').waitFor();
+	await accessible(page);
+	await tidy(page);
+	for (const place of ['plan', 'settle', 'look-back']) {
+		await page.goto(`/boards/nets/${place}`);
+		await page.getByText('This board has no sprints').waitFor();
+	}
+	quiet();
+	await context.close();
+});

@@ -155,7 +155,7 @@ describe('the timeline', () => {
 		await page.getByLabel('With these words').fill('nothing is called so');
 		await page.keyboard.press('Enter');
 		await page.getByText('Nothing here has a date, and there is no initiative.').waitFor();
-		await page.getByRole('button', { name: 'Look at everything' }).click();
+		await page.getByRole('link', { name: 'Look at everything' }).click();
 		await page.getByRole('button', { name: /Gauges for every harbour/ }).waitFor();
 		quiet();
 		await context.close();

@@ -203,6 +203,13 @@ describe('what the flow page says', () => {
 		assert.equal(littlesWords(nothing), 'No card was finished in this range.');
 		assert.equal(spentWords(nothing), 'No finished card has spent time here yet.');
 		assert.match(weeksWords(nothing), /six are needed/);
+		const { finished, balance } = flowSentence(nothing);
+		assert.deepEqual([finished, balance], [null, 'None came']);
+		// Of one card nothing is steady, and there is no half.
+		const { report } = large;
+		const one = { ...large, report: { ...report, cycle: { ...report.cycle!, n: 1, p50: 2 } } };
+		assert.equal(flowSentence(one).steady, 'too few to say whether that is steady');
+		assert.equal(cycleWords(one), 'The one card took 2 days.');
 	});
 
 	test('the past shape narrows with age, from everyone to nobody', () => {

@@ -222,6 +222,10 @@ describe('what looking back says', () => {
 			'Of what was committed, 70% was delivered in the middle one of the last 2 sprints.',
 		);
 		assert.equal(
+			reliabilityWords(page({ velocity: { sprints: [sprint(1, 80, 0.8)] } })),
+			'Of what was committed, 80% was delivered.',
+		);
+		assert.equal(
 			reliabilityWords(page({ velocity: { sprints: [sprint(1, 0, null)] } })),
 			'Nothing was committed yet.',
 		);
@@ -237,6 +241,11 @@ describe('what looking back says', () => {
 		assert.equal(
 			carryOverWords(page({ carryOver: { sprints, reasons: [{ reason: 'blocked', count: 4, size: 9 }] } })),
 			'In the middle sprint 20% of its work went over into later ones, taking 13% of the next promise. Mostly it was blocked (4 times).',
+		);
+		const one = { sprints: sprints.slice(0, 1), reasons: [{ reason: 'blocked', count: 1, size: 9 }] };
+		assert.equal(
+			carryOverWords(page({ carryOver: one })),
+			'10% of its work went over into later ones. Mostly it was blocked (once).',
 		);
 	});
 });

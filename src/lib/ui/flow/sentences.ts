@@ -12,11 +12,17 @@ type Said = Pick<
 /** Of a column how many cards left it for the last time at which age, the ages rising. */
 export type Shape = readonly (readonly [days: number, cards: number])[];
 
+/** So many finished cards say something of how they go. */
+const ENOUGH = 10;
+
 /** Whether a process is steady: said only where no point signals a change. */
 export function steadiness(flow: Said): string {
 	const { xmr } = flow.report;
 	if (!xmr) return 'too few whole weeks to say whether that is steady';
-	if (!xmr.signals.length) return 'a steady process';
+	if (!xmr.signals.length)
+		return (flow.report.cycle?.n ?? 0) < ENOUGH
+			? 'too few to say whether that is steady'
+			: 'a steady process';
 	const weeks = [...new Set(xmr.signals.map((signal) => signal.week.slice(5)))];
 	return `not steady: ${weeks.length > 3 ? `${weeks.length} weeks say` : `${list(weeks)} ${weeks.length === 1 ? 'says' : 'say'}`} that something changed`;
 }
@@ -26,6 +32,7 @@ export function balance(flow: Said): string {
 	const arrived = fsum(flow.report.days, (day) => day.arrived);
 	const finished = fsum(flow.report.days, (day) => day.finished);
 	const difference = arrived - finished;
+	if (!arrived && !finished) return 'None came';
 	if (Math.abs(difference) <= Math.max(1, 0.05 * finished)) return 'As many cards come as go';
 	return difference > 0
 		? `${count(difference, 'card')} more came than went`
@@ -36,6 +43,8 @@ export function balance(flow: Said): string {
 export function littlesWords(flow: Said): string {
 	const law = flow.report.littlesLaw;
 	if (!law || law.ratio === null) return 'No card was finished in this range.';
+	if ((flow.report.cycle?.n ?? 0) < ENOUGH)
+		return 'Too few were finished to set what is in hand against them.';
 	const { meanWip, implied, ratio } = law;
 	const said = `On average ${figure(meanWip)} cards were in hand; ${figure(implied)} would explain how fast they were finished`;
 	if (ratio >= 0.8 && ratio <= 1.25) return `${said}: in balance.`;
@@ -47,6 +56,7 @@ export function littlesWords(flow: Said): string {
 export function cycleWords(flow: Said): string {
 	const { cycle } = flow.report;
 	if (!cycle) return 'No card was finished in this range.';
+	if (cycle.n === 1) return `The one card took ${count(cycle.p50, 'day')}.`;
 	return `Half of ${cycle.n} cards took ${count(cycle.p50, 'day')} or fewer, 85% took ${cycle.p85} or fewer.`;
 }
 
@@ -60,6 +70,7 @@ export function cumulativeWords(flow: Said): string {
 export function weeksWords(flow: Said): string {
 	const { xmr, weeks } = flow.report;
 	if (!xmr) return `${count(weeks.length, 'whole week')} in this range; six are needed for natural limits.`;
+	if (!xmr.mean) return 'No card was finished in a whole week of this range.';
 	return `${figure(xmr.mean)} a week on average; anything up to ${figure(xmr.upper)} is the usual spread.`;
 }
 
@@ -82,7 +93,8 @@ export function spentWords(flow: Said): string {
 /** The sentence on top of the page: what range, how much, how steady, and where the time goes. */
 export function flowSentence(flow: Said): {
 	range: string;
-	finished: string;
+	/** Null where no card was finished: then there is nothing that could be steady. */
+	finished: string | null;
 	steady: string;
 	balance: string;
 	waiting: number | null;
@@ -99,7 +111,7 @@ export function flowSentence(flow: Said): {
 	if (flow.blockedHours > hours) most = 'blocked cards';
 	return {
 		range: `${shortDate(flow.from)} to ${shortDate(flow.to)}`,
-		finished: `${count(n, 'card')} finished, ${figure(n / weeks)} a week`,
+		finished: n ? `${count(n, 'card')} finished, ${figure(n / weeks)} a week` : null,
 		steady: steadiness(flow),
 		balance: balance(flow),
 		waiting: waitingShare(flow),

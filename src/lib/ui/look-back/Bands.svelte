@@ -42,15 +42,16 @@
 	let { label, sprints, across = [], through = null, width, height = 170, tick }: Props = $props();
 	const wide = $derived(width >= 560);
 	const right = $derived(Math.max(80, width - (wide ? 126 : 10)));
+	/** Few sprints do not fill the chart. */
+	const WIDEST = 120;
 	const x = $derived(
 		scaleBand(
 			sprints.map((sprint) => sprint.number),
-			[44, right],
+			[44, Math.min(right, 44 + sprints.length * WIDEST)],
 		).padding(0.25),
 	);
 	const most = $derived(
 		Math.max(
-			1e-6,
 			...across.map((one) => one.value),
 			...sprints.flatMap((sprint) => [
 				sprint.mark?.value ?? 0,
@@ -58,9 +59,10 @@
 					? [fsum(sprint.bands, (band) => band.value ?? 0)]
 					: sprint.bands.map((band) => band.value ?? 0)),
 			]),
+			0,
 		),
 	);
-	const y = $derived(scaleLinear([0, most], [height, 8]).nice(4));
+	const y = $derived(scaleLinear([0, most || 1], [height, 8]).nice(4));
 	const labels = $derived(
 		dodge(
 			across.map((one) => y(one.value)),

@@ -95,9 +95,12 @@ export function velocityWords(page: LookBackPage, unit: Unit): string {
 /** How reliable the sprints were, in one sentence. */
 export function reliabilityWords({ velocity }: LookBackPage): string {
 	const known = velocity.sprints.flatMap((sprint) => sprint.reliability ?? []);
-	const middle = median(known.slice(-6));
+	const last = known.slice(-6);
+	const middle = median(last);
 	if (middle === null) return 'Nothing was committed yet.';
-	return `Of what was committed, ${percent(middle)} was delivered in the middle one of the last ${known.slice(-6).length} sprints.`;
+	return `Of what was committed, ${percent(middle)} was delivered${
+		last.length > 1 ? ` in the middle one of the last ${last.length} sprints` : ''
+	}.`;
 }
 
 /** What carrying over costs, in one sentence. */
@@ -107,9 +110,10 @@ export function carryOverWords({ carryOver }: LookBackPage): string {
 	if (middle === null) return 'Nothing has been carried over yet.';
 	const taken = median(carryOver.sprints.slice(1).flatMap((sprint) => sprint.takenOfPromise ?? []));
 	const [first] = carryOver.reasons;
-	return `In the middle sprint ${percent(middle)} of its work went over into later ones${
+	const whole = rates.length > 1 ? `In the middle sprint ${percent(middle)}` : percent(middle);
+	return `${whole} of its work went over into later ones${
 		taken === null ? '' : `, taking ${percent(taken)} of the next promise`
-	}.${first ? ` Mostly it was ${REASONS[first.reason]} (${first.count} times).` : ''}`;
+	}.${first ? ` Mostly it was ${REASONS[first.reason]} (${first.count === 1 ? 'once' : `${first.count} times`}).` : ''}`;
 }
 
 const ENDED = {

@@ -34,7 +34,7 @@
 		/>{/if}
 {/snippet}
 
-<main>
+<div class="kinds">
 	<WithBehind behind={picked ? behind : null}>
 		<table>
 			<caption class="sr-only">Boards by kind of column</caption>
@@ -81,10 +81,10 @@
 			</tfoot>
 		</table>
 	</WithBehind>
-</main>
+</div>
 
 <style>
-	main {
+	.kinds {
 		flex: 1;
 		min-height: 0;
 		overflow: auto;
@@ -166,7 +166,7 @@
 		border: 0;
 	}
 	@media (max-width: 700px) {
-		main {
+		.kinds {
 			padding: 4px 14px 30px;
 		}
 		th:first-child {

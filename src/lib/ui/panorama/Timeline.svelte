@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
+	import { page as here } from '$app/state';
 	import { dayText, parseDay } from '$core/calendar/days';
 	import { worksOn } from '$core/calendar/workdays';
 	import type { Day } from '$core/calendar/zone';
@@ -196,6 +196,17 @@
 	const homeOf = (board: string) => page.boards.find(({ id }) => id === board);
 </script>
 
+{#if !page.boards.length}
+	<p class="nothing">
+		This team has no board yet, so there is nothing to lay out in time.
+		{#if page.role === 'lead'}<a class="link" href="/teams/{page.team.id}/new-board">Make a board</a>{/if}
+	</p>
+{:else if !rows.length}
+	<p class="nothing">
+		Nothing here has a date, and there is no initiative.
+		{#if here.url.search}<a class="link" href="/teams/{page.team.id}/panorama">Look at everything</a>{/if}
+	</p>
+{/if}
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div
 	class="scroll screen-only"
@@ -321,14 +332,6 @@
 			}}
 		/>
 	{/await}
-{/if}
-{#if !rows.length}
-	<p class="nothing">
-		Nothing here has a date, and there is no initiative.
-		<button type="button" class="link" onclick={() => void goto(`/teams/${page.team.id}/panorama`)}
-			>Look at everything</button
-		>
-	</p>
 {/if}
 
 <style>
@@ -499,7 +502,8 @@
 		z-index: 1;
 	}
 	.nothing {
-		padding: 20px;
+		margin: 0;
+		padding: 0 20px 14px;
 	}
 	@media (max-width: 700px) {
 		.name {

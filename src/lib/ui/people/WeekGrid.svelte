@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { PeoplePage, PersonWeekView } from '$core/pages/plan';
-	import { figure, shortDate } from '../words';
+	import { count, figure, shortDate } from '../words';
 	import NameTag from '../board/NameTag.svelte';
 
 	interface Props {
@@ -16,13 +16,13 @@
 	const of = $derived(new Map(page.weeks.map((week) => [`${week.person}/${week.monday}`, week])));
 	const wide = (n: number) => `${Math.min(100, (n / most) * 100)}%`;
 	/** In whole hours, but where those would hide that somebody is over. */
-	const words = ({ give, placed, promise, standing }: PersonWeekView) => {
-		if (give === 0 && placed === 0) return 'away';
+	const words = ({ give, placed, promise, standing, away }: PersonWeekView) => {
+		if (give === 0 && placed === 0) return away ? 'away' : page.boards.length ? 'no hours' : 'no board';
 		const places = standing === 'over' && Math.round(placed) <= Math.round(promise) ? 1 : 0;
 		return `${figure(placed, places)} of ${figure(promise, places)}`;
 	};
 	const label = (name: string, week: PersonWeekView) =>
-		`${name}, week of ${shortDate(week.monday)}: ${words(week)}${week.standing === 'over' ? ' over' : ''}; ${figure(week.placed)} h placed of ${figure(week.promise)} h promised, ${figure(week.give)} h to give${week.away ? `, away ${week.away} days` : ''}${week.standing === 'room' ? ', has room' : ''}`;
+		`${name}, week of ${shortDate(week.monday)}: ${words(week)}${week.standing === 'over' ? ' over' : ''}; ${figure(week.placed)} h placed of ${figure(week.promise)} h promised, ${figure(week.give)} h to give${week.away ? `, away ${count(week.away, 'day')}` : ''}${week.standing === 'room' ? ', has room' : ''}`;
 
 	function onkeydown(event: KeyboardEvent): void {
 		const step = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] }[event.key];

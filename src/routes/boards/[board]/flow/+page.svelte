@@ -103,8 +103,9 @@
 	</p>{/if}
 <div class="page">
 	<h1>
-		<b>{says.range}: {says.finished},</b>
-		{says.steady}. {says.balance}.
+		{#if says.finished}<b>{says.range}: {says.finished},</b>
+			{says.steady}.{:else}<b>{says.range}: no card was finished.</b>{/if}
+		{says.balance}.
 		{#if says.waiting !== null && says.waiting >= 0.005}A card spends <span class="care"
 				>{Math.round(says.waiting * 100)}% of its time waiting or blocked</span
 			>{says.most ? `, most of it in ${says.most}` : ''}.{/if}

@@ -287,6 +287,9 @@
 				</p>
 			</div>
 		</WithBehind>
+	{:else if head.sprintDays === null && back.running === null}
+		<h1><b>This board has no sprints.</b></h1>
+		<p><a class="link" href="/boards/{head.slug}/flow">How its cards go</a> is on its flow page.</p>
 	{:else}
 		<h1><b>No sprint has been closed yet.</b></h1>
 		<p>

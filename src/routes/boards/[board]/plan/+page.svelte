@@ -171,7 +171,10 @@
 	/>
 {:else}
 	<div class="none">
-		<p>This board has no sprint to plan.</p>
+		<p>
+			This board has no sprints to plan. <a class="link" href="/boards/{head.slug}/flow">How its cards go</a> is
+			on its flow page.
+		</p>
 	</div>
 {/if}
 

@@ -270,6 +270,12 @@
 						>Take the closing back</button
 					>{/if}
 			</p>
+		{:else if head.sprintDays === null}
+			<h1>This board has no sprints.</h1>
+			<p>
+				There is nothing to settle. <a class="link" href="/boards/{head.slug}/flow">How its cards go</a> is on its
+				flow page.
+			</p>
 		{:else}
 			<h1>No sprint has started yet.</h1>
 			<p>

@@ -94,56 +94,60 @@
 			/>
 		</div>
 	{/snippet}
-	<h1>
-		{#each said as { text, tone, to, behind: part }, i (i)}
-			{#if to}<a class="part {tone}" href={address(to)}>{text}</a>{:else if part}<button
-					type="button"
-					class="part {tone}"
-					aria-pressed={behind?.title === part.title}
-					onclick={() => void look(part)}>{text}</button
-				>{:else if tone === 'strong'}<b>{text}</b>{:else}<span class={tone}>{text}</span>{/if}
-		{/each}
-		<span class="acts screen-only">
-			{#if page.role === 'lead'}<button type="button" class="link" onclick={() => (milestone = { id: null })}
-					>Add a milestone</button
-				>{/if}
-			{#if asked.as === 'timeline'}<button type="button" class="link" onclick={() => void print()}
-					>Print</button
-				><button type="button" class="link" onclick={() => void keep()}>SVG</button><a
-					class="link"
-					href="/teams/{team}/panorama/file{here.url.search}"
-					download
-					data-sveltekit-reload>CSV</a
-				>{/if}
-		</span>
-	</h1>
-	<div class="body">
-		<div class="picture">
-			{#if asked.as === 'timeline'}
-				<Timeline {page} {asked} {doing} {ruler} onmilestone={(id) => (milestone = { id })} />
-			{:else if asked.as === 'kinds'}
-				{#await import('$lib/ui/panorama/Kinds.svelte') then { default: Kinds }}<Kinds
-						{page}
-						{asked}
-					/>{/await}
-			{:else}
-				{#await import('$lib/ui/panorama/Stages.svelte') then { default: Stages }}<Stages
-						{page}
-						{asked}
-						{doing}
-					/>{/await}
-			{/if}
+	<main>
+		<h1>
+			{#each said as { text, tone, to, behind: part }, i (i)}
+				{#if to}<a class="part {tone}" href={address(to)}>{text}</a>{:else if part}<button
+						type="button"
+						class="part {tone}"
+						aria-pressed={behind?.title === part.title}
+						onclick={() => void look(part)}>{text}</button
+					>{:else if tone === 'strong'}<b>{text}</b>{:else}<span class={tone}>{text}</span>{/if}
+			{/each}
+			<span class="acts screen-only">
+				{#if page.role === 'lead'}<button
+						type="button"
+						class="link"
+						onclick={() => (milestone = { id: null })}>Add a milestone</button
+					>{/if}
+				{#if asked.as === 'timeline'}<button type="button" class="link" onclick={() => void print()}
+						>Print</button
+					><button type="button" class="link" onclick={() => void keep()}>SVG</button><a
+						class="link"
+						href="/teams/{team}/panorama/file{here.url.search}"
+						download
+						data-sveltekit-reload>CSV</a
+					>{/if}
+			</span>
+		</h1>
+		<div class="body">
+			<div class="picture">
+				{#if asked.as === 'timeline'}
+					<Timeline {page} {asked} {doing} {ruler} onmilestone={(id) => (milestone = { id })} />
+				{:else if asked.as === 'kinds'}
+					{#await import('$lib/ui/panorama/Kinds.svelte') then { default: Kinds }}<Kinds
+							{page}
+							{asked}
+						/>{/await}
+				{:else}
+					{#await import('$lib/ui/panorama/Stages.svelte') then { default: Stages }}<Stages
+							{page}
+							{asked}
+							{doing}
+						/>{/await}
+				{/if}
+			</div>
+			{#if behind}<aside class="screen-only">
+					<CardsBehind
+						title={behind.title}
+						cards={behind.found.cards}
+						titles={behind.found.titles}
+						open={(key) => cardAddress(page.boards, key)}
+						onclose={() => (figure = null)}
+					/>
+				</aside>{/if}
 		</div>
-		{#if behind}<aside class="screen-only">
-				<CardsBehind
-					title={behind.title}
-					cards={behind.found.cards}
-					titles={behind.found.titles}
-					open={(key) => cardAddress(page.boards, key)}
-					onclose={() => (figure = null)}
-				/>
-			</aside>{/if}
-	</div>
+	</main>
 	<Said {doing} />
 	<TeamKeys place="panorama" title="Keys of the panorama" {doing} />
 </TeamFrame>
@@ -168,6 +172,12 @@
 		flex-wrap: wrap;
 		gap: 0 14px;
 		align-items: baseline;
+	}
+	main {
+		flex: 1;
+		min-height: 0;
+		display: flex;
+		flex-direction: column;
 	}
 	h1 {
 		font: 1rem/1.45 var(--text);

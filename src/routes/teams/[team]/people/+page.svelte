@@ -67,30 +67,33 @@
 	<div class="beside">
 		<main class:open={chosen}>
 			<h1>
-				Over eight weeks {count(people.people.length, 'person has', 'people have')}
-				<b
-					>{figure(
-						sum((week) => week.give),
+				{#if !people.boards.length}{count(people.people.length, 'person')}, and no board yet that their hours
+					could go into.
+					{#if people.role === 'lead'}<a class="link" href="/teams/{team}/new-board">Make a board</a>{/if}
+				{:else}Over eight weeks {count(people.people.length, 'person has', 'people have')}
+					<b
+						>{figure(
+							sum((week) => week.give),
+							0,
+						)} h to give</b
+					>, {figure(
+						sum((week) => week.promise),
 						0,
-					)} h to give</b
-				>, {figure(
-					sum((week) => week.promise),
-					0,
-				)} h of it to promise;
-				<b
-					>{figure(
-						sum((week) => week.placed),
-						0,
-					)} h</b
-				>
-				are placed.
-				{#if over.length}<span class="warn"
-						>Over: {list([
-							...over.slice(0, 3),
-							...(over.length > 3 ? [`${over.length - 3} more`] : []),
-						])}.</span
-					>{/if}
-				{free}
+					)} h of it to promise;
+					<b
+						>{figure(
+							sum((week) => week.placed),
+							0,
+						)} h</b
+					>
+					are placed.
+					{#if over.length}<span class="warn"
+							>Over: {list([
+								...over.slice(0, 3),
+								...(over.length > 3 ? [`${over.length - 3} more`] : []),
+							])}.</span
+						>{/if}
+					{free}{/if}
 			</h1>
 			<WeekGrid page={people} person={chosen?.id ?? null} {monday} onpick={pick} />
 			<p class="legend">
