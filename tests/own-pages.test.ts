@@ -228,3 +228,18 @@ describe('the page of a board and of an initiative', () => {
 		assert.equal(rows.length, 1);
 	});
 });
+
+test('of a card in several hands, two of one name are told apart', async () => {
+	const { board, working } = await scene(db);
+	const owners = [board.lead, board.member, board.viewer].map(({ id }) => id);
+	await db.query(
+		`update membership set role = case role when 'viewer' then 'member' else role end, title = 'Diver ' || role where team_id = $1`,
+		[board.team],
+	);
+	await db.query(`update person set name = 'Ada Brook' where id = any($1)`, [owners.slice(1)]);
+	await command(board.member, 'AssignCard', { ...(await seen(db, working))[0], owners });
+	const mine = async (person: Person) =>
+		(await minePage(person, 'mine')).cards.find(({ id }) => id === working)!.others;
+	assert.deepEqual((await mine(board.lead)).sort(), ['Ada Brook (Diver member)', 'Ada Brook (Diver viewer)']);
+	assert.deepEqual((await mine(board.member)).sort(), ['Ada Brook (Diver viewer)', board.lead.name].sort());
+});

@@ -66,7 +66,14 @@ export async function minePage(person: Person, of: MineOf): Promise<MinePage> {
 				from board_column n
 				where n.board_id = b.id and n.retired_at is null and not n.hidden and n.position > coalesce(k.position, -1)
 				order by n.position limit 1) as next,
-			array(select p.name from card_owner o join person p on p.id = o.person_id where o.card_id = c.id and o.person_id <> $1 order by p.name) as others,
+			array(select p.name || case when m.title <> '' and exists (
+						select from membership n join person q on q.id = n.person_id and q.name = p.name
+						where n.team_id = b.team_id and n.person_id <> p.id)
+					then ' (' || m.title || ')' else '' end
+				from card_owner o
+				join person p on p.id = o.person_id
+				left join membership m on m.team_id = b.team_id and m.person_id = p.id
+				where o.card_id = c.id and o.person_id <> $1 order by p.name) as others,
 			(select json_build_object('comment', e.seq, 'who', p.name, 'text', coalesce((
 					select w.value from event w
 					where w.card_id = c.id and w.board_id = e.board_id and w.kind = 'comment-changed' and (w.after ->> 'of')::bigint = e.seq
