@@ -10,8 +10,9 @@ export type Respond = (
 	options: { platform: App.Platform; getClientAddress: () => string },
 ) => Promise<Response>;
 
-/** So many boards are looked at. */
+/** So many boards are looked at, and so many of their last events for one that somebody did. */
 const BOARDS = 5;
+const LATE = 200;
 
 /** No look begins later; and the server listens after so long at the latest. */
 const ENOUGH_MS = 2000;
@@ -83,9 +84,12 @@ const workedOn = () =>
 			b.last_seq < $2 or exists (select from fold_snapshot k where k.board_id = b.id and k.version = $3) as known
 		from board b
 		cross join lateral (
-			select e.actor_id, e.at from event e where e.board_id = b.id and e.actor_id is not null order by e.seq desc limit 1
+			select late.actor_id, late.at
+			from (select e.actor_id, e.at, e.seq from event e where e.board_id = b.id order by e.seq desc limit ${LATE}) late
+			where late.actor_id is not null order by late.seq desc limit 1
 		) last
 		join person p on p.id = last.actor_id
+		where b.away_at is null
 		order by last.at desc
 		limit $1`,
 		[BOARDS, WORTH, VERSION],

@@ -48,47 +48,55 @@ async function cardsWith(
 	board: string | null,
 ): Promise<Found[]> {
 	const [, key = null, digits = ''] = /^(?:([a-z][a-z0-9]*)-)?(\d{1,9})$/i.exec(query) ?? [];
-	// All of it stands in the statement itself: how rare the words are decides how they are looked for.
+	// All of it stands in the statement itself: how rare the words are decides how they are looked for. What cannot find
+	// anything is left out: to plan it takes longer than to run it.
 	const [who, words, long] = [pg.escapeLiteral(person.id), pg.escapeLiteral(pattern), query.length > 2];
-	const numbers = pg.escapeLiteral(JSON.stringify(digits ? beginningWith(digits) : []));
+	const ways: Record<string, string> = {
+		...(digits && {
+			numbered: `(
+				select c.id
+				from jsonb_to_recordset(${pg.escapeLiteral(JSON.stringify(beginningWith(digits)))}) n("from" integer, "to" integer), seen b,
+					lateral (select id from card k where board_id = b.id and number between n."from" and n."to" and may_see(k, ${who}) order by number limit 12) c
+				where ${key === null ? 'true' : `b.id = (select board_id from board_key where key = upper(${pg.escapeLiteral(key)}))`})`,
+		}),
+		...(long && {
+			latest: `materialized (
+				select c.id
+				from seen b, lateral (select k.id, k.number, k.title, k as card from card k
+					where board_id = b.id and (archived_at is not null or clock = 'done')
+					order by number desc limit ${LATEST}) c
+				where c.title ilike ${words} and may_see(c.card, ${who})
+				order by c.number desc
+				limit 12)`,
+			rare: `materialized (
+				select k.id
+				from card k
+				where (select count(*) from latest) < 12 and title ilike ${words} and board_id in (select id from seen) and may_see(k, ${who}))`,
+		}),
+		open: `(
+			select c.id
+			from seen b, lateral (select id from card k
+				where board_id = b.id and archived_at is null and clock <> 'done' and title ilike ${words} and may_see(k, ${who})
+				order by (column_id is null), number desc limit 12) c
+			${long ? 'where (select count(*) from latest) = 12' : ''})`,
+	};
 	return rows<Found>(
 		`with seen as materialized (
 			select b.id, b.slug, b.key
 			from board b join board_right r on r.board_id = b.id and r.person_id = ${who}
 			where ${board === null ? 'b.away_at is null' : `b.slug = ${pg.escapeLiteral(board)}`}
-		), numbered as (
-			select c.id
-			from jsonb_to_recordset(${numbers}) n("from" integer, "to" integer), seen b,
-				lateral (select id from card k where board_id = b.id and number between n."from" and n."to" and may_see(k, ${who}) order by number limit 12) c
-			where ${key === null ? 'true' : `b.id = (select board_id from board_key where key = upper(${pg.escapeLiteral(key)}))`}
-		), latest as materialized (
-			select c.id
-			from seen b, lateral (select k.id, k.number, k.title, k as card from card k
-				where board_id = b.id and (archived_at is not null or clock = 'done')
-				order by number desc limit ${LATEST}) c
-			where ${long} and c.title ilike ${words} and may_see(c.card, ${who})
-			order by c.number desc
-			limit 12
-		), rare as materialized (
-			select k.id
-			from card k
-			where ${long} and (select count(*) from latest) < 12 and title ilike ${words} and board_id in (select id from seen) and may_see(k, ${who})
-		), open as (
-			select c.id
-			from seen b, lateral (select id from card k
-				where board_id = b.id and archived_at is null and clock <> 'done' and title ilike ${words} and may_see(k, ${who})
-				order by (column_id is null), number desc limit 12) c
-			where not ${long} or (select count(*) from latest) = 12
-		), found as (
-			select id from numbered union select id from latest union select id from rare union select id from open
-		)
+		), ${Object.entries(ways)
+			.map(([name, way]) => `${name} as ${way}`)
+			.join(', ')}
 		select 'card' as kind, c.id::text as id, b.key || '-' || c.number as key, b.slug as board, c.title,
 			case when c.archived_at is not null then 'archived' else coalesce(k.name, 'backlog') end as place,
 			'/boards/' || b.slug || '?card=' || b.key || '-' || c.number as "to"
 		from card c
 		join seen b on b.id = c.board_id
 		left join board_column k on k.id = c.column_id
-		where c.id = any(array(select id from found))
+		where c.id = any(array(${Object.keys(ways)
+			.map((name) => `select id from ${name}`)
+			.join(' union ')}))
 		order by (c.number::text = ${pg.escapeLiteral(digits)}) desc, (c.archived_at is not null), (c.clock = 'done'), (c.column_id is null), c.number desc
 		limit 12`,
 	);
