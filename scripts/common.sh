@@ -53,6 +53,12 @@ need_build() {
 
 port_is_free() { ! (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 
+has_port() { # has_port PROCESS PORT : whether it is this process that listens there
+	local socket
+	socket=$(awk -v at="$(printf ':%04X' "$2")" '$2 ~ at"$" && $4 == "0A" { print $10; exit }' /proc/net/tcp)
+	[ -n "$socket" ] && ls -l "/proc/$1/fd" 2>/dev/null | grep -qF "socket:[$socket]"
+}
+
 free_port() { # free_port FIRST : the first free port from there on
 	local port
 	for port in $(seq "$1" $(($1 + 200))); do port_is_free "$port" && { echo "$port"; return; }; done

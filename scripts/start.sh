@@ -50,8 +50,8 @@ if [ -n "$demo" ]; then
 fi
 HOST=127.0.0.1 PORT=$port HARROW_DEMO=$demo BODY_SIZE_LIMIT=1G HARROW_LOG=${HARROW_LOG:-warn} SHUTDOWN_TIMEOUT=3 node "$STATE/serving.$$/index.js" &
 server=$!
-until ! port_is_free "$port"; do
-	kill -0 "$server" 2>/dev/null || give_up "The server ended before it could serve; what it said stands above."
+until has_port "$server" "$port"; do
+	kill -0 "$server" 2>/dev/null || give_up "The server ended before it could serve; what it said stands above. If port $port was taken meanwhile, start again."
 	sleep 0.1
 done
 say ""
