@@ -110,13 +110,21 @@ test('of two people of one name, the one who was chosen is asked', async () => {
 	await page.keyboard.type('is the tide in?');
 	await page.keyboard.press('Control+Enter');
 	await panel.locator('.markdown').getByText('@Sam Pike (Boatman) is the tide in?').waitFor();
-	const { rows } = await db.query<{ title: string }>(
-		`select m.title from question q join card c on c.id = q.card_id join membership m on m.person_id = q.person_id
+	const { rows } = await db.query<Person & { title: string; card: string }>(
+		`select p.id, p.name, p.initials, p.email, 'write' as scope, m.title, c.id as card
+		from question q join card c on c.id = q.card_id join membership m on m.person_id = q.person_id
 		join person p on p.id = m.person_id
 		where c.number = $1 and p.name = 'Sam Pike'`,
 		[number],
 	);
-	assert.deepEqual(rows, [{ title: 'Boatman' }]);
+	assert.deepEqual(
+		rows.map(({ title }) => title),
+		['Boatman'],
+	);
+	const { card, ...sam } = rows[0]!;
+	await command(sam, 'CommentCard', { card, text: 'It comes in.' });
+	await panel.getByText('It comes in.').waitFor();
+	await panel.locator('.by').getByText('Sam Pike (Boatman)').waitFor();
 	quiet();
 	await context.close();
 });

@@ -51,6 +51,8 @@
 	const told = $derived(
 		people.filter(({ id }) => card.told.includes(id)).map(({ id }) => (id === me ? 'you' : called(id))),
 	);
+	const whoSaid = ({ by, who }: Comment) =>
+		people.some(({ id }) => id === by) ? called(by) : (who ?? 'Someone');
 	const others = $derived(people.filter(({ id, gone }) => !gone && id !== me && !card.told.includes(id)));
 
 	async function say() {
@@ -73,7 +75,7 @@
 
 {#snippet said(comment: Comment)}
 	<p class="by">
-		<b>{comment.who ?? 'Someone'}</b>
+		<b>{whoSaid(comment)}</b>
 		<time datetime={comment.at}>{momentWords(comment.at, timeZone)}</time>
 		{#if comment.changed && !comment.withdrawn}<small>changed</small>{/if}
 	</p>
