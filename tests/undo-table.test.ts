@@ -33,13 +33,13 @@ async function tables(): Promise<Map<string, Set<string>>> {
 		where relkind = 'r' and relnamespace = 'public'::regnamespace and relname <> all($1) order by 1`,
 		[GROWING],
 	);
-	const all = new Map<string, Set<string>>();
-	for (const { name } of names) {
-		const { rows } = await db.query<{ row: string }>(
-			`select (to_jsonb(t) - '{version,last_seq,last_number}'::text[])::text as row from "${name}" t`,
-		);
-		all.set(name, new Set(rows.map(({ row }) => row)));
-	}
+	const all = new Map(names.map(({ name }) => [name, new Set<string>()]));
+	const each = names.map(
+		({ name }) =>
+			`select '${name}' as name, (to_jsonb(t) - '{version,last_seq,last_number}'::text[])::text as row from "${name}" t`,
+	);
+	const { rows } = await db.query<{ name: string; row: string }>(each.join(' union all '));
+	for (const { name, row } of rows) all.get(name)!.add(row);
 	return all;
 }
 
