@@ -169,6 +169,9 @@ test('a second team says on its pages what is missing, until it has a board with
 		await page.goto(`/boards/nets/${place}`);
 		await page.getByText('This board has no sprints').waitFor();
 	}
+	// How old is old nobody knows yet.
+	await page.goto('/boards/nets/about');
+	await page.getByText(/0 open cards .* 0 late, 0 blocked and 0 of nobody\./).waitFor();
 	quiet();
 	await context.close();
 });

@@ -48,7 +48,10 @@
 			{ name: 'late', ...like('due', '~late') },
 			{ name: 'blocked', ...like('blocked', 'yes') },
 			{ name: 'of nobody', ...like('owners', '') },
-			{ name: 'older than most past cards took', ...like('age', '~old') },
+			// Of fewer than ten cards nobody knows how long one takes.
+			...(data.board.expectation
+				? [{ name: 'older than most past cards took', ...like('age', '~old') }]
+				: []),
 		].filter(({ name }) => name !== 'late' || !head.off.includes('dates')),
 	);
 	const left = $derived(fsum(open, (card) => (card.parts ? 0 : card.left)));
