@@ -153,7 +153,9 @@ test('a second team says on its pages what is missing, until it has a board with
 	await accessible(page);
 	await tidy(page);
 	await page.getByRole('link', { name: 'Panorama', exact: true }).click();
-	await page.getByText('This team has no board yet, so there is nothing to lay out in time.').waitFor();
+	await page
+		.getByText('There is no board here yet that you see, so there is nothing to lay out in time.')
+		.waitFor();
 	await accessible(page);
 	await page.getByRole('main').getByRole('link', { name: 'Make a board' }).click();
 	await page.getByLabel('What it is called').fill('Nets');

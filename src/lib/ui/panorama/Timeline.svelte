@@ -193,18 +193,20 @@
 	}
 	const open = (card: TimelineCard) =>
 		`/boards/${page.boards.find(({ id }) => id === card.board)?.slug ?? ''}?card=${card.number}`;
+	/** Something is asked of it; what only says from which board somebody came asks nothing. */
+	const narrowed = $derived([...here.url.searchParams.keys()].some((name) => name !== 'from'));
 	const homeOf = (board: string) => page.boards.find(({ id }) => id === board);
 </script>
 
 {#if !page.boards.length}
 	<p class="nothing">
-		This team has no board yet, so there is nothing to lay out in time.
+		There is no board here yet that you see, so there is nothing to lay out in time.
 		{#if page.role === 'lead'}<a class="link" href="/teams/{page.team.id}/new-board">Make a board</a>{/if}
 	</p>
 {:else if !rows.length}
 	<p class="nothing">
 		Nothing here has a date, and there is no initiative.
-		{#if here.url.search}<a class="link" href="/teams/{page.team.id}/panorama">Look at everything</a>{/if}
+		{#if narrowed}<a class="link" href="/teams/{page.team.id}/panorama">Look at everything</a>{/if}
 	</p>
 {/if}
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->

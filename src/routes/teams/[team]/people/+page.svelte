@@ -67,9 +67,10 @@
 	<div class="beside">
 		<main class:open={chosen}>
 			<h1>
-				{#if !people.boards.length}{count(people.people.length, 'person')}, and no board yet that their hours
-					could go into.
-					{#if people.role === 'lead'}<a class="link" href="/teams/{team}/new-board">Make a board</a>{/if}
+				{#if !people.boards.length}{count(people.people.length, 'person')}{#if people.role === 'lead'}, and no
+						board yet that their hours could go into.
+						<a class="link" href="/teams/{team}/new-board">Make a board</a>
+					{:else}; you see no board that their hours go into.{/if}
 				{:else}Over eight weeks {count(people.people.length, 'person has', 'people have')}
 					<b
 						>{figure(
