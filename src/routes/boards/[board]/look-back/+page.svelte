@@ -375,5 +375,10 @@
 			align-items: center;
 			gap: 5px;
 		}
+		/* In a sentence it is as high for a finger, and the lines keep their distance. */
+		h1 .link {
+			display: inline;
+			padding-block: 12px;
+		}
 	}
 </style>
