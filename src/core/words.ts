@@ -43,13 +43,16 @@ export function calledAmong(
 	return (id) => called.get(id) ?? 'somebody';
 }
 
+/** Somebody of a name that others have too, told apart by what they do. */
+export const withTitle = (name: string, title: string): string => `${name} (${title})`;
+
 /** The names of people, of those who share one with what they do; by id, and `somebody` for all others. */
 export function wholeNames(
 	people: readonly { id: string; name: string; title?: string }[],
 ): (id: string | null | undefined) => string {
 	const names = timesOf(people.map(({ name }) => name));
 	const called = new Map<string | null | undefined, string>(
-		people.map(({ id, name, title }) => [id, title && names.get(name)! > 1 ? `${name} (${title})` : name]),
+		people.map(({ id, name, title }) => [id, title && names.get(name)! > 1 ? withTitle(name, title) : name]),
 	);
 	return (id) => called.get(id) ?? 'somebody';
 }

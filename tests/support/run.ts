@@ -12,7 +12,7 @@ import { bundle } from '../../scripts/bundle.ts';
  * times.json, in seconds.
  */
 const TIMES = '.harrow/test-times.json';
-const LONGEST_MS = 300_000;
+const LONGEST_MS = 180_000;
 
 const read = (file: string | URL) =>
 	existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Record<string, number>) : {};

@@ -1,3 +1,5 @@
+import { withTitle } from '../words.ts';
+
 /** Somebody who can be named in what is said. */
 export interface Nameable {
 	id: string;
@@ -29,7 +31,7 @@ const END = /[?!](?=[\s)”"’']|$)|\.(?=\s|$)|\n/u;
 export function mentionsIn(text: string, people: readonly Nameable[]): Mentions {
 	const names = [
 		...people.flatMap(({ id, name, title }) =>
-			[name, ...(title ? [`${name} (${title})`] : [])].map((called) => ({
+			[name, ...(title ? [withTitle(name, title)] : [])].map((called) => ({
 				id: id as string | null,
 				name: called.toLowerCase(),
 			})),

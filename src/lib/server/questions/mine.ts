@@ -3,6 +3,7 @@ import { zoneOf } from '../../../core/calendar/zone.ts';
 import { plainWords } from '../../../core/notices/sentence.ts';
 import { shownTo } from '../../../core/board/private.ts';
 import type { MineCard, MineOf, MinePage, PageQuestion } from '../../../core/pages/mine.ts';
+import { withTitle } from '../../../core/words.ts';
 import { rows } from '../database.ts';
 import type { Person } from '../sign-in.ts';
 import { now } from '../time.ts';
@@ -47,6 +48,11 @@ const ORDER: Record<MineOf, string> = {
 	days: `least(v.due, c.review_by), b.position, v.number`,
 };
 
+interface Row extends Omit<MineCard, 'others'> {
+	/** With what they do where somebody else of the team has that name. */
+	others: { name: string; title: string | null }[];
+}
+
 /** Somebody's cards over all boards that they see: what to do next, or what they asked for beside that. */
 export async function minePage(person: Person, of: MineOf): Promise<MinePage> {
 	const at = now();
@@ -57,7 +63,7 @@ export async function minePage(person: Person, of: MineOf): Promise<MinePage> {
 	);
 	const today = dayText(zoneOf(zone!.zone).day(at.getTime()));
 	const onPages = of === 'mine' ? askedOnPages(person) : Promise.resolve([]);
-	const cards = await rows<MineCard>(
+	const cards = await rows<Row>(
 		`select v.*, b.key || '-' || v.number as key,
 			json_build_object('id', b.id, 'slug', b.slug, 'name', b.name, 'unit', b.unit, 'timeZone', t.time_zone, 'role', r.role) as board,
 			k.name as place,
@@ -66,14 +72,13 @@ export async function minePage(person: Person, of: MineOf): Promise<MinePage> {
 				from board_column n
 				where n.board_id = b.id and n.retired_at is null and not n.hidden and n.position > coalesce(k.position, -1)
 				order by n.position limit 1) as next,
-			array(select p.name || case when m.title <> '' and exists (
+			(select coalesce(json_agg(json_build_object('name', p.name, 'title', case when exists (
 						select from membership n join person q on q.id = n.person_id and q.name = p.name
-						where n.team_id = b.team_id and n.person_id <> p.id)
-					then ' (' || m.title || ')' else '' end
+						where n.team_id = b.team_id and n.person_id <> p.id) then m.title end) order by p.name), '[]')
 				from card_owner o
 				join person p on p.id = o.person_id
 				left join membership m on m.team_id = b.team_id and m.person_id = p.id
-				where o.card_id = c.id and o.person_id <> $1 order by p.name) as others,
+				where o.card_id = c.id and o.person_id <> $1) as others,
 			(select json_build_object('comment', e.seq, 'who', p.name, 'text', coalesce((
 					select w.value from event w
 					where w.card_id = c.id and w.board_id = e.board_id and w.kind = 'comment-changed' and (w.after ->> 'of')::bigint = e.seq
@@ -103,7 +108,8 @@ export async function minePage(person: Person, of: MineOf): Promise<MinePage> {
 		of,
 		today,
 		cards: cards.map((card) => ({
-			...(shownTo(card, person.id) as MineCard),
+			...(shownTo(card, person.id) as Row),
+			others: card.others.map(({ name, title }) => (title ? withTitle(name, title) : name)),
 			asked: card.asked && { ...card.asked, text: plainWords(card.asked.text) },
 		})),
 		asked: await onPages,
