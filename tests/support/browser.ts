@@ -66,6 +66,9 @@ async function device(url: string, options: Device): Promise<BrowserContext> {
 	// The compiler of the tests names functions with a helper that pages do not have.
 	await context.addInitScript('globalThis.__name = (named) => named');
 	if (options.offline) return context;
+	// The process that draws for the device stays as long as this page, with what it has read of the scripts.
+	const kept = await context.newPage();
+	await kept.goto('/health');
 	const [addInitScript, close] = [context.addInitScript.bind(context), context.close.bind(context)];
 	let changed = false;
 	context.addInitScript = (...script) => {
@@ -74,16 +77,15 @@ async function device(url: string, options: Device): Promise<BrowserContext> {
 	};
 	context.close = async () => {
 		if (changed) return close();
-		await Promise.all(context.pages().map((page) => page.close()));
+		await Promise.all(context.pages().map((page) => page === kept || page.close()));
 		await Promise.all([context.unrouteAll({ behavior: 'ignoreErrors' }), context.setOffline(false)]);
 		await Promise.all([context.clearCookies(), context.clearPermissions()]);
-		const page = await context.newPage();
-		const tools = await context.newCDPSession(page);
+		const tools = await context.newCDPSession(kept);
 		await tools.send('Storage.clearDataForOrigin', {
 			origin: url,
 			storageTypes: 'local_storage,indexeddb,cache_storage',
 		});
-		await page.close();
+		await tools.detach();
 		putAway.set(kind, [...(putAway.get(kind) ?? []), context]);
 	};
 	return context;

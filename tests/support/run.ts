@@ -38,6 +38,8 @@ const browser = await chromium.launchServer({
 		'--disable-background-networking',
 		'--disable-component-update',
 		'--disable-sync',
+		// Pages of one device are drawn by one process, so that the next page need not start one.
+		'--renderer-process-limit=1',
 	],
 });
 process.env.HARROW_BROWSER = browser.wsEndpoint();
