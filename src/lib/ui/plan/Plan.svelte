@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { fsum } from 'd3-array';
 	import { scaleLinear } from 'd3-scale';
-	import { tick } from 'svelte';
 	import type { CardView } from '$core/pages/board';
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';
@@ -10,13 +9,17 @@
 	import { Picked } from '../board/picked.svelte';
 	import { dragBetween } from '../board/drag';
 	import Ghost from '../board/Ghost.svelte';
-	import { pressed, type Does } from '../frame/keymap';
 	import { forPlace } from '../frame/place-keys';
-	import { amount, count, figure, list } from '../words';
+	import { amount, count } from '../words';
 	import type { PlanAsk } from './ask';
+	import Legend from './Legend.svelte';
+	import { onPlanKey } from './plan-keys';
+	import { PlanSpot, rowId } from './plan-spot.svelte';
 	import type { PlanState } from './plan-state.svelte';
 	import PlanRowView from './PlanRowView.svelte';
+	import TeamRow from './TeamRow.svelte';
 	import Waiting from './Waiting.svelte';
+	import { basisWords } from './words';
 
 	interface Props {
 		board: BoardState;
@@ -46,7 +49,6 @@
 				)
 			: null,
 	);
-	const teamEnd = $derived(Math.max(5, plan.promise, team ?? 0) * 1.06);
 
 	let element = $state<HTMLElement>();
 	let waiting = $state<ReturnType<typeof Waiting>>();
@@ -59,18 +61,14 @@
 		() => plan.backlog,
 		(text) => (board.spoken = text),
 	);
-	/** Which card keys speak of: in the backlog by its id, in a row as person/card. */
-	let current = $state<string | null>(null);
-	let block = $state<string | null>(null);
+	const spot = new PlanSpot(
+		() => plan,
+		() => element,
+		(card) => waiting?.focusCard(card),
+	);
+	/** What is asked about cards in a dialog. */
 	let asking = $state.raw<Ask | null>(null);
 
-	const tabbable = $derived(
-		plan.rows.some((row) => row.blocks.some((one) => `${row.person?.id ?? ''}/${one.card.id}` === block))
-			? block
-			: (plan.rows
-					.flatMap((row) => row.blocks.map((one) => `${row.person?.id ?? ''}/${one.card.id}`))
-					.at(0) ?? null),
-	);
 	const pickedLeft = $derived(fsum(picked.cards, (card) => card.parts?.left ?? card.left));
 	const meant = (card: CardView) => picked.meant(board.latest(card));
 
@@ -102,109 +100,14 @@
 		board.tell({ tone: 'done', text, undo: answer.answer.id });
 	}
 
-	async function focusBlock(key: string): Promise<void> {
-		block = key;
-		await tick();
-		const [person, card] = key.split('/');
-		element
-			?.querySelector<HTMLElement>(`[data-person="${person || 'nobody'}"] a.block[data-card="${card}"]`)
-			?.focus();
-	}
-
-	/** The block in a row that has the focus, with its row and its place in it. */
-	function inRows(target: HTMLElement) {
-		const id = target.closest<HTMLElement>('a.block')?.dataset.card;
-		const rowId = target.closest<HTMLElement>('[data-person]')?.dataset.person;
-		const at = plan.rows.findIndex((row) => (row.person?.id ?? 'nobody') === rowId);
-		const row = plan.rows[at];
-		const index = row?.blocks.findIndex((one) => one.card.id === id) ?? -1;
-		const card = row?.blocks[index]?.card;
-		return row && card ? { at, row, index, card } : null;
-	}
-
-	const focusIn = (row: (typeof plan.rows)[number], card: CardView) =>
-		void focusBlock(`${row.person?.id ?? ''}/${card.id}`);
-
-	/** Goes on from a block: from person to person, or along its row and on into the backlog. */
-	function goInRows({ at, row, index }: NonNullable<ReturnType<typeof inRows>>, key: string): void {
-		const by = key === 'ArrowUp' || key === 'ArrowLeft' ? -1 : 1;
-		if (key === 'ArrowLeft' || key === 'ArrowRight') {
-			const next = row.blocks[index + by];
-			if (next) focusIn(row, next.card);
-			else if (by < 0) void waiting?.focusCard(current ?? plan.backlog[0]?.id ?? '');
-			return;
-		}
-		if (key === 'Home' || key === 'End') return;
-		for (let i = at + by; plan.rows[i]; i += by) {
-			const there = plan.rows[i]!;
-			const next = there.blocks[Math.min(index, there.blocks.length - 1)];
-			if (next) return focusIn(there, next.card);
-		}
-	}
-
-	function handOn({ at, row, card }: NonNullable<ReturnType<typeof inRows>>, key: string): void {
-		const target = plan.rows[at + (key === 'ArrowUp' ? -1 : 1)];
-		if (!target || (key !== 'ArrowUp' && key !== 'ArrowDown')) return;
-		void give(meant(card), target.person?.id ?? 'nobody', row.person?.id);
-		focusIn(target, card);
-	}
-
-	function takeOut({ row, index, card }: NonNullable<ReturnType<typeof inRows>>): void {
-		const next = row.blocks[index + 1] ?? row.blocks[index - 1];
-		void give(meant(card), 'backlog');
-		if (next) focusIn(row, next.card);
-	}
-
-	function goInBacklog(at: number, key: string): void {
-		const to =
-			key === 'ArrowUp'
-				? plan.backlog[at - 1]
-				: key === 'ArrowDown'
-					? plan.backlog[at + 1]
-					: key === 'Home'
-						? plan.backlog[0]
-						: plan.backlog.at(-1);
-		if (!to) return;
-		current = to.id;
-		void waiting?.focusCard(to.id);
-	}
-
 	function onkeydown(event: KeyboardEvent): void {
-		const target = event.target as HTMLElement;
-		if (asking || target.matches('input:not([type="checkbox"]), textarea, select')) return;
-		const does = pressed('plan', event, { single: keysOn, write: mayEdit });
-		if (!does || does === 'find' || does === 'open') return;
-		if (does === 'unpick' && !picked.ids.size) return;
-		const { key } = event;
-		const block = inRows(target);
-		const id = block ? undefined : target.closest<HTMLElement>('li[data-card]')?.dataset.card;
-		const at = plan.backlog.findIndex((one) => one.id === id);
-		const card = block?.card ?? plan.backlog[at];
-		if (!card && does !== 'undo' && does !== 'help' && does !== 'unpick') return;
-		const acts: Record<Exclude<Does<'plan'>, 'find' | 'open'>, () => unknown> = {
-			go: () => (block ? goInRows(block, key) : goInBacklog(at, key)),
-			along: () =>
-				block
-					? goInRows(block, key)
-					: key === 'ArrowRight' && mayEdit && onask({ kind: 'give', cards: meant(card!) }),
-			hand: () => block && handOn(block, key),
-			'take-out': () => block && takeOut(block),
-			pick: () => picked.pick(card!, false),
-			unpick: () => picked.clear(),
-			give: () => onask({ kind: 'give', cards: meant(card!) }),
-			size: () => !card!.parts && (asking = { kind: 'size', card: card! }),
-			owners: () => (asking = { kind: 'owners', cards: meant(card!) }),
-			undo: () => void board.undo(),
-			help: onkeys,
-		};
-		event.preventDefault();
-		acts[does]();
-	}
-
-	async function refocus(card: CardView): Promise<void> {
-		const row = plan.rows.find((one) => one.blocks.some((known) => known.card.id === card.id));
-		if (row) await focusBlock(`${row.person?.id ?? ''}/${card.id}`);
-		else await waiting?.focusCard(card.id);
+		if (asking) return;
+		const single = keysOn;
+		onPlanKey(event, {
+			...{ plan, spot, picked, single, mayEdit, meant, give, onask, onkeys },
+			oncards: (ask) => (asking = ask),
+			onundo: () => void board.undo(),
+		});
 	}
 
 	const personAt = (of: Element | null | undefined) =>
@@ -225,27 +128,6 @@
 	$effect(() => (element && mayEdit ? carry.attach(dragBetween, element) : undefined));
 
 	const learned = $derived(plan.page.learned);
-	const looseWhy = $derived.by(() => {
-		const from = learned.from;
-		if (unit === 'points')
-			return learned.perDay === null
-				? 'What can be promised is learned from velocity: it is said once three sprints are closed.'
-				: `The promise is learned from velocity: ${figure(learned.perDay, 2)} points a person-day over the last ${from} sprints.`;
-		const kept = Math.round(plan.keepBack * 100);
-		const focusText = figure(plan.focus, 2);
-		const set = [
-			...(sprint.focus !== null && !sprint.startedAt ? [`focus (learned: ${figure(learned.focus, 2)})`] : []),
-			...(sprint.keepBack !== null && !sprint.startedAt
-				? [`keep-back (learned: ${Math.round(learned.keepBack * 100)}%)`]
-				: []),
-		];
-		if (sprint.startedAt) return `Focus ${focusText} and ${kept}% kept back, frozen when the sprint started.`;
-		if (set.length)
-			return `Focus ${focusText} and ${kept}% kept back, with the ${list(set)} set by hand for this sprint.`;
-		return from
-			? `Focus ${focusText}, and ${kept}% kept back: learned from the last ${from} sprints.`
-			: `Focus ${focusText}, and ${kept}% kept back, to begin with: they are learned once three sprints are closed.`;
-	});
 </script>
 
 <svelte:window onkeydown={(event) => forPlace(event) && onkeydown(event)} />
@@ -261,15 +143,7 @@
 	aria-label="Plan of sprint {sprint.number}"
 	bind:this={element}
 	onclickcapture={carry.onclick}
-	onfocusin={(event) => {
-		const target = event.target as HTMLElement;
-		const id = target.closest<HTMLElement>('[data-card]')?.dataset.card;
-		if (!id) return;
-		if (target.closest('a.block')) {
-			const person = target.closest<HTMLElement>('[data-person]')!.dataset.person!;
-			block = `${person === 'nobody' || person === 'team' ? '' : person}/${id}`;
-		} else current = id;
-	}}
+	onfocusin={(event) => spot.came(event.target as HTMLElement)}
 >
 	<section class="left">
 		<h2>
@@ -293,7 +167,7 @@
 			free={plan.promise - plan.held}
 			usual={learned.delivered}
 			picked={picked.ids}
-			{current}
+			current={spot.current}
 			dropping={drop === 'backlog'}
 			{open}
 			onpick={(card) => picked.pick(card, false)}
@@ -318,29 +192,12 @@
 				</div>
 			{/if}
 			{#if team !== null}
-				<div class="side">
-					<b>The team</b>
-					<small>{count(plan.rows.filter((row) => row.person).length, 'person', 'people')}</small>
-				</div>
-				<div
-					class="whole"
-					class:dropping={drop === 'team'}
-					data-person="team"
-					role="group"
-					aria-label="The team: {amount(team, unit)}"
-				>
-					<span
-						class="fill"
-						class:over={plan.promise > 0 && team > plan.promise}
-						style:width="{(team / teamEnd) * 100}%"
-					></span>
-					{#if plan.promise > 0}<span class="line" style:left="{(plan.promise / teamEnd) * 100}%"></span>{/if}
-				</div>
-				<div class="side">
-					<span class:warn={plan.promise > 0 && team > plan.promise}
-						>{figure(team)}{plan.promise > 0 ? ` of ${amount(plan.promise, unit)}` : ' pt'}</span
-					>
-				</div>
+				<TeamRow
+					left={team}
+					promise={plan.promise}
+					people={plan.rows.filter((row) => row.person).length}
+					dropping={drop === 'team'}
+				/>
 			{/if}
 			{#each plan.rows as row (row.person?.id ?? '')}
 				<PlanRowView
@@ -352,21 +209,16 @@
 					{byCount}
 					{carried}
 					picked={picked.ids}
-					{tabbable}
-					dropping={drop === (row.person?.id ?? 'nobody')}
+					tabbable={spot.tabbable}
+					dropping={drop === rowId(row)}
 					open={(one) => open(one.card)}
 					onshare={mayEdit ? () => onask({ kind: 'share' }) : undefined}
 				/>
 			{/each}
 		</div>
-		<p class="legend">
-			<span><i class="carried"></i> carried in: only what is left counts</span>
-			{#if unit === 'hours'}<span><i class="line"></i> the promise</span>
-				<span><i class="kept"></i> kept back for surprises</span>{/if}
-			{#if plan.surprises}<span><i class="surprise"></i> unplanned: drawn on what is kept back</span>{/if}
-		</p>
+		<Legend hours={unit === 'hours'} surprises={plan.surprises > 0} />
 		<p class="why">
-			{looseWhy}
+			{basisWords(unit, sprint, learned, plan.focus, plan.keepBack)}
 			{#if head.role === 'lead' && !sprint.startedAt && unit === 'hours'}<button
 					type="button"
 					class="link"
@@ -379,7 +231,7 @@
 
 <Ghost {carry} />
 {#if asking}
-	<Asking {board} ask={asking} onclose={() => (asking = null)} onback={(card) => void refocus(card)} />
+	<Asking {board} ask={asking} onclose={() => (asking = null)} onback={(card) => void spot.focus(card)} />
 {/if}
 
 <style>
@@ -435,68 +287,6 @@
 		padding-left: 3px;
 		line-height: 1;
 	}
-	.side {
-		display: flex;
-		flex-direction: column;
-		justify-content: center;
-	}
-	.side small {
-		font-size: 12px;
-		color: var(--soft);
-	}
-	.whole {
-		position: relative;
-		height: 34px;
-		background: var(--sunk);
-		border-radius: 3px;
-	}
-	.fill {
-		position: absolute;
-		inset: 4px auto 4px 0;
-		background: var(--river-2);
-		border: 1px solid var(--river);
-	}
-	.fill.over {
-		border: 2px solid var(--brick-fill);
-	}
-	.whole .line {
-		position: absolute;
-		inset: -4px auto -4px;
-		width: 2.5px;
-		background: var(--ink);
-	}
-	.dropping {
-		outline: 2.5px solid var(--river);
-	}
-	.legend {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 18px;
-		margin: 14px 0 2px;
-		font-size: 0.9rem;
-		color: var(--soft);
-	}
-	.legend i {
-		display: inline-block;
-		vertical-align: -2px;
-		height: 13px;
-	}
-	.legend .carried {
-		width: 5px;
-		background: var(--ochre-fill);
-	}
-	.legend .line {
-		width: 2.5px;
-		background: var(--ink);
-	}
-	.legend .kept {
-		width: 22px;
-		background: repeating-linear-gradient(135deg, var(--edge) 0 1.5px, transparent 1.5px 7px);
-	}
-	.legend .surprise {
-		width: 22px;
-		border: 1px dashed var(--ink);
-	}
 	.why {
 		margin: 0;
 		font-size: 0.9rem;
@@ -530,10 +320,6 @@
 		}
 		.axis {
 			grid-column: 1 / -1;
-		}
-		.whole {
-			grid-column: 1 / -1;
-			margin-bottom: 10px;
 		}
 	}
 </style>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Unit } from '$core/pages/board';
 	import { amount, count, figure } from '../words';
+	import { blockKey, rowId } from './plan-spot.svelte';
 	import type { Block, PlanRow } from './plan-state.svelte';
 	import { presenceWords, standingWords } from './words';
 
@@ -23,7 +24,6 @@
 	}
 	let props: Props = $props();
 	const { row, unit, end, byCount } = $derived(props);
-	const id = $derived(row.person?.id ?? '');
 	const part = $derived(row.part);
 	const says = $derived(part && !byCount ? standingWords(part, unit) : null);
 	const share = (n: number) => `${Math.max(0, (n / end) * 100)}%`;
@@ -50,7 +50,7 @@
 		class="track"
 		class:nobody={!row.person}
 		class:dropping={props.dropping}
-		data-person={id || 'nobody'}
+		data-person={rowId(row)}
 		role="group"
 		aria-label="{row.person?.name ?? 'Nobody yet'}: {count(row.blocks.length, 'card')}{says
 			? `, ${says.text}, ${says.note}`
@@ -79,7 +79,7 @@
 				data-sveltekit-keepfocus
 				draggable="false"
 				data-card={block.card.id}
-				tabindex={props.tabbable === `${id}/${block.card.id}` ? 0 : -1}
+				tabindex={props.tabbable === blockKey(row, block.card) ? 0 : -1}
 				aria-describedby="plan-keys"
 				title={label(block)}
 				style:left={left(block, i)}

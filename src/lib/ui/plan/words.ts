@@ -1,8 +1,8 @@
 import type { Odds } from '$core/capacity/odds';
 import { tooLittle } from '$core/capacity/odds';
-import type { Part } from '$core/capacity/promise';
-import type { Unit } from '$core/pages/board';
-import { amount, count, dateWords, list, shortDate } from '../words';
+import type { Learned, Part } from '$core/capacity/promise';
+import type { SprintView, Unit } from '$core/pages/board';
+import { amount, count, dateWords, figure, list, shortDate } from '../words';
 import type { PlanRow } from './plan-state.svelte';
 
 /** How a person stands in a sprint: what they hold of their promise, and how much over they are. */
@@ -61,4 +61,35 @@ export function oddsWords(
 				? ` tries, if ${unowned === 1 ? 'the card' : `the ${unowned} cards`} without an owner ${unowned === 1 ? 'is' : 'are'} shared out.`
 				: ' tries.',
 	};
+}
+
+/**
+ * Where focus and keep-back come from, or the promise in points.
+ * @param focus of the sprint: its own, or what is learned
+ * @param keepBack likewise
+ */
+export function basisWords(
+	unit: Unit,
+	sprint: Pick<SprintView, 'focus' | 'keepBack' | 'startedAt'>,
+	learned: Learned,
+	focus: number,
+	keepBack: number,
+): string {
+	const { from } = learned;
+	const percent = (share: number) => `${Math.round(share * 100)}%`;
+	if (unit === 'points')
+		return learned.perDay === null
+			? 'What can be promised is learned from velocity: it is said once three sprints are closed.'
+			: `The promise is learned from velocity: ${figure(learned.perDay, 2)} points a person-day over the last ${from} sprints.`;
+	const both = `Focus ${figure(focus, 2)} and ${percent(keepBack)} kept back`;
+	if (sprint.startedAt) return `${both}, frozen when the sprint started.`;
+	const set = [
+		...(sprint.focus === null ? [] : [`focus (learned: ${figure(learned.focus, 2)})`]),
+		...(sprint.keepBack === null ? [] : [`keep-back (learned: ${percent(learned.keepBack)})`]),
+	];
+	if (set.length) return `${both}, with the ${list(set)} set by hand for this sprint.`;
+	const each = `Focus ${figure(focus, 2)}, and ${percent(keepBack)} kept back`;
+	return from
+		? `${each}: learned from the last ${from} sprints.`
+		: `${each}, to begin with: they are learned once three sprints are closed.`;
 }
