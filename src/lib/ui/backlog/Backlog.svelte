@@ -6,22 +6,25 @@
 	import type { Field } from '$core/board/field';
 	import type { BacklogPage } from '$core/pages/plan';
 	import type { CardView, PersonView } from '$core/pages/board';
-	import { pullOrder, replenishment } from '$core/backlog/replenish';
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';
 	import type { BoardState } from '../board/board-state.svelte';
 	import { Carry } from '../board/carry.svelte';
 	import { dragCards, dropAt } from '../board/drag';
+	import { Fresh } from '../board/fresh.svelte';
 	import Ghost from '../board/Ghost.svelte';
 	import { Picked } from '../board/picked.svelte';
 	import { Windowed } from '../board/windowed.svelte';
-	import { pressed, type Does } from '../frame/keymap';
 	import { forPlace } from '../frame/place-keys';
 	import { amount, count } from '../words';
+	import { Adding, WHERE } from './adding.svelte';
+	import { onBacklogKey } from './backlog-keys';
 	import BacklogRow from './BacklogRow.svelte';
 	import PickedBar from './PickedBar.svelte';
+	import { Pulling } from './pulling.svelte';
 	import QuickAdd from './QuickAdd.svelte';
-	import { backlogRows } from './rows';
+	import Replenish from './Replenish.svelte';
+	import { backlogRows, onePlace } from './rows';
 
 	interface Props {
 		board: BoardState;
@@ -57,19 +60,16 @@
 			: page.next.promise - page.next.placed - placed + placedAtFirst,
 	);
 	const passes = $derived(passing(filter, board.fields, undefined, described));
+	const fresh = new Fresh(() => filter);
 	const rows = $derived(
 		backlogRows(board.backlog, (card) => fresh.has(card.id) || passes(card), grouping, free, page.usual),
 	);
 	const cards = $derived(rows.flatMap((row) => (row.kind === 'card' ? [row.card] : [])));
-	const pulled = $derived(
-		head.sprintDays === null
-			? pullOrder(board.backlog.filter((card) => !card.parts)).slice(
-					0,
-					Math.min(50, replenishment(head.columns[0]!.limit, page.standing)),
-				)
-			: [],
+	const pulling = new Pulling(
+		() => board,
+		() => page.standing,
 	);
-	const isPulled = $derived(new Set(pulled.map((card) => card.id)));
+	const adding = new Adding(() => board, fresh);
 
 	let list = $state<HTMLElement>();
 	let current = $state<string | null>(null);
@@ -79,10 +79,8 @@
 		(text) => (board.spoken = text),
 	);
 	let asking = $state.raw<Ask | null>(null);
-	let addingBelow = $state<string | null>(null);
 	let quick = $state<ReturnType<typeof QuickAdd>>();
 	let below = $state<ReturnType<typeof QuickAdd>>();
-	let lastAdded: string | null | undefined;
 
 	const currentKey = $derived(
 		(
@@ -144,128 +142,31 @@
 	/** Moves what is meant one place up or down in the list as it is shown. */
 	function step(card: CardView, by: 1 | -1): void {
 		const moving = meant(card);
-		const ids = new Set(moving.map((one) => one.id));
-		const shown = cards.filter((one) => !ids.has(one.id) && !(one.parent && ids.has(one.parent)));
-		const at = cards.findIndex((one) => one.id === moving[0]!.id);
-		const before = cards.slice(0, at).filter((one) => shown.includes(one)).length;
-		const target = before + by;
-		if (target < 0 || target > shown.length) return;
-		void place(moving, target === 0 ? null : shown[target - 1]!.id);
+		const under = onePlace(cards, moving, by);
+		if (under !== undefined) void place(moving, under);
 	}
 
-	const readyField = $derived(board.fields.find(({ id }) => id === 'ready')!);
-
-	/** Where a new line goes: below what is ranked and ready, on top, or at the end. */
-	const WHERE = { ready: 'below what is ready', top: 'on top', end: 'at the end' };
-	let where = $state<keyof typeof WHERE>('ready');
-	const underReady = $derived(board.backlog.findLast((card) => card.ready && !card.parent)?.id);
-	const under = (): string | null | undefined => {
-		if (lastAdded && board.cards.has(lastAdded)) return lastAdded;
-		return where === 'top' ? null : where === 'end' ? undefined : underReady;
-	};
-	/** Cards that were added here under a filter stay in sight until one goes on to another. */
-	let fresh = $state.raw<ReadonlySet<string>>(new Set());
-	$effect(() => {
-		void filter;
-		fresh = new Set();
-	});
-
-	async function add(pasted: Parameters<BoardState['addPasted']>[0], place: string | null | undefined) {
-		const sent = await board.addPasted(pasted, place);
-		if (!sent.ok) return false;
-		const all = sent.answer.result.cards;
-		const made = all.at(-1)!;
-		fresh = new Set([...fresh, ...all.map((card) => card.id)]);
-		lastAdded = made.id;
-		if (addingBelow) addingBelow = made.id;
-		added = { id: made.id, words: `“${pasted[0]!.title}” as ${made.number}` };
-		return true;
-	}
-	let said = $state('');
-	/** What was added last, until the list has it and its place in the order can be said. */
-	let added = $state.raw<{ id: string; words: string } | null>(null);
-	$effect(() => {
-		const at = added ? board.backlog.findIndex((card) => card.id === added!.id) + 1 : 0;
-		if (!added || !at) return;
-		said = `Added ${added.words}, at position ${at} of ${board.backlog.length}.`;
-		[board.spoken, added] = [said, null];
-	});
-	let pulling = $state.raw<ReadonlySet<string>>(new Set());
-
-	/** Pulls cards into the first column: those that come next, or those that were chosen, urgent ones with a reason. */
 	async function pull(chosen: readonly CardView[]): Promise<void> {
-		const whole = chosen.filter((card) => !card.parts);
-		if (!whole.length) return;
-		pulling = new Set(whole.map((card) => card.id));
-		const sent = await board.replenish(whole);
-		pulling = new Set();
-		if (!sent.ok) return;
-		picked.clear();
-		const what = whole.length === 1 ? `Card ${whole[0]!.number} is` : `${whole.length} cards are`;
-		const text = `${what} in ${head.columns[0]!.name}.`;
-		board.tell({
-			tone: sent.answer.advice ? 'care' : 'done',
-			text: sent.answer.advice ? `${text} ${sent.answer.advice}` : text,
-			undo: sent.answer.id,
-		});
+		if (await pulling.pull(chosen)) picked.clear();
 	}
 
 	function startAdding(under: string): void {
-		addingBelow = under;
+		adding.below = under;
 		void tick().then(() => below?.focus());
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
 		if (asking) return;
-		const target = event.target as HTMLElement;
-		if (target.matches('input:not([type="checkbox"]), textarea, select')) return;
-		const does = pressed('backlog', event, { single: keysOn, write: mayEdit });
-		if (!does || does === 'find' || does === 'open') return;
-		const row = target.closest<HTMLElement>('li[data-row]')?.dataset.row;
-		const at = rows.findIndex((one) => one.key === row);
-		const here = rows[at];
-		const card = here?.kind === 'card' ? here.card : undefined;
-		if ((does === 'go' || does === 'move') && !card) return;
-		if (does === 'unpick' && !picked.ids.size) return;
-		const inRow = (selector: string) => target.closest('li')?.querySelector<HTMLElement>(selector)?.focus();
-		const acts: Record<Exclude<Does<'backlog'>, 'find' | 'open'>, () => unknown> = {
-			go: () => goByKey(at, event.key),
-			move: () => moveByKey(card!, event.key),
-			position: () => card && (asking = { kind: 'position', cards: meant(card) }),
-			pick: () => card && picked.pick(card, event.shiftKey),
-			unpick: () => picked.clear(),
-			add: () => (card ? startAdding(card.id) : quick?.focus()),
-			size: () => card && !card.parts && inRow('.size'),
-			owners: () => card && (asking = { kind: 'owners', cards: meant(card) }),
-			labels: () => card && (asking = { kind: 'labels', cards: meant(card) }),
-			type: () => inRow('.type'),
-			initiative: () => inRow('.initiative'),
-			ready: () => card && void board.choose(meant(card), readyField, card.ready ? '' : 'yes'),
-			split: () => card && (asking = { kind: 'split', card }),
-			pull: () => card && head.sprintDays === null && void pull(meant(card)),
-			undo: () => void board.undo(),
-			help: onkeys,
-		};
-		event.preventDefault();
-		acts[does]();
-	}
-
-	function goByKey(at: number, key: string): void {
-		const [from, by] =
-			key === 'ArrowUp'
-				? [at - 1, -1]
-				: key === 'ArrowDown'
-					? [at + 1, 1]
-					: key === 'Home'
-						? [0, 1]
-						: [rows.length - 1, -1];
-		for (let i = from; rows[i]; i += by) if (rows[i]!.kind === 'card') return void focusRow(rows[i]!.key);
-	}
-
-	function moveByKey(card: CardView, key: string): void {
-		if (key === 'ArrowUp') step(card, -1);
-		else if (key === 'ArrowDown') step(card, 1);
-		else void place(meant(card), key === 'Home' ? null : undefined);
+		const single = keysOn;
+		onBacklogKey(event, {
+			...{ board, rows, picked, single, mayEdit, meant, onkeys },
+			onask: (ask) => (asking = ask),
+			onrow: (key) => void focusRow(key),
+			onstep: step,
+			onplace: (moving, under) => void place(moving, under),
+			onadd: (card) => (card ? startAdding(card.id) : quick?.focus()),
+			onpull: (chosen) => void pull(chosen),
+		});
 	}
 
 	const carry = new Carry<{ below: string | null }>({
@@ -299,36 +200,29 @@
 		<QuickAdd
 			bind:this={quick}
 			unit={head.unit}
-			onadd={(pasted) => add(pasted, under())}
-			onpaste={(text) => (asking = { kind: 'paste', text, below: under() })}
-			onend={() => (lastAdded = undefined)}
+			onadd={(pasted) => adding.add(pasted, adding.under())}
+			onpaste={(text) => (asking = { kind: 'paste', text, below: adding.under() })}
+			onend={() => adding.anew()}
 		/>
 		<p class="where">
 			<label
-				>New cards go <select class="choice" bind:value={where} onchange={() => (lastAdded = undefined)}
+				>New cards go <select class="choice" bind:value={adding.where} onchange={() => adding.anew()}
 					>{#each Object.entries(WHERE) as [value, name] (value)}<option {value}>{name}</option
 						>{/each}</select
 				></label
 			>
-			{#if said}<span aria-hidden="true">{said}</span>{/if}
+			{#if adding.said}<span aria-hidden="true">{adding.said}</span>{/if}
 		</p>
 	{/if}
 	{#if head.sprintDays === null}
-		<p class="pull">
-			{#if head.columns[0]!.limit === null}<b>{head.columns[0]!.name}</b> has no limit, so nothing says how
-				much to pull: pick what is to come next{keysOn ? ', or press U on it' : ''}.
-			{:else if pulled.length}
-				<b>{head.columns[0]!.name}</b> has {page.standing} of {head.columns[0]!.limit} slots taken.
-				{#if mayEdit}<button type="button" class="go" onclick={() => void pull(pulled)}
-						>Pull {count(pulled.length, 'card')} into it</button
-					>{/if}
-				<small
-					>next: {pulled.map((card) => card.number).join(', ')}, by class of service, then as they stand</small
-				>
-			{:else if board.backlog.length}<b>{head.columns[0]!.name}</b> is full ({page.standing} of {head
-					.columns[0]!.limit}): finish something before pulling more. What cannot wait is picked and let
-				through with a reason.{/if}
-		</p>
+		<Replenish
+			column={head.columns[0]!}
+			standing={page.standing}
+			next={pulling.next}
+			waiting={board.backlog.length > 0}
+			{keysOn}
+			onpull={mayEdit ? () => void pull(pulling.next) : undefined}
+		/>
 	{/if}
 	{#if picked.cards.length}
 		<PickedBar
@@ -381,7 +275,7 @@
 					aria-posinset={item.index + 1}
 					aria-setsize={rows.length}
 					class:marked={row.kind === 'card' && carry.drop?.below === row.card.id}
-					class:pulled={row.kind === 'card' && (isPulled.has(row.card.id) || pulling.has(row.card.id))}
+					class:pulled={row.kind === 'card' && pulling.has(row.card.id)}
 					style:transform="translateY({item.start}px)"
 					{@attach windowed.measure}
 				>
@@ -423,15 +317,15 @@
 							onowners={() => (asking = { kind: 'owners', cards: meant(row.card) })}
 							onlabels={() => (asking = { kind: 'labels', cards: meant(row.card) })}
 						/>
-						{#if addingBelow === row.card.id}
+						{#if adding.below === row.card.id}
 							<div class="below">
 								<QuickAdd
 									bind:this={below}
 									unit={head.unit}
-									onadd={(pasted) => add(pasted, row.card.id)}
+									onadd={(pasted) => adding.add(pasted, row.card.id)}
 									onpaste={(text) => (asking = { kind: 'paste', text, below: row.card.id })}
 									onend={() => {
-										addingBelow = null;
+										adding.below = null;
 										void refocus(row.card.id);
 									}}
 								/>
@@ -465,16 +359,6 @@
 		align-items: center;
 		color: var(--soft);
 		font-size: 0.93rem;
-	}
-	.pull {
-		margin: 0;
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 4px 10px;
-	}
-	.pull small {
-		color: var(--soft);
 	}
 	.backlog {
 		flex: 1;

@@ -79,3 +79,22 @@ export function backlogRows(
 		];
 	});
 }
+
+/**
+ * Below which card of a list cards come to stand that go one place up or down in it; null: on top.
+ * @param shown the cards of the list, in order; parts go along with those that move
+ * @returns undefined where they stand at that end already
+ */
+export function onePlace(
+	shown: readonly CardView[],
+	moving: readonly CardView[],
+	by: 1 | -1,
+): string | null | undefined {
+	const ids = new Set(moving.map(({ id }) => id));
+	const stays = (card: CardView) => !ids.has(card.id) && !(card.parent && ids.has(card.parent));
+	const others = shown.filter(stays);
+	const at = shown.findIndex(({ id }) => id === moving[0]!.id);
+	const target = shown.slice(0, at).filter(stays).length + by;
+	if (target < 0 || target > others.length) return undefined;
+	return target === 0 ? null : others[target - 1]!.id;
+}

@@ -1,13 +1,10 @@
 <script lang="ts">
 	import { fsum } from 'd3-array';
 	import { tick } from 'svelte';
-	import { uses } from '$core/board/used';
 	import type { CardView, ColumnView, PersonView } from '$core/pages/board';
 	import type { Day } from '$core/calendar/zone';
-	import { pressed, type Does } from '../frame/keymap';
 	import { forPlace } from '../frame/place-keys';
 	import { amount } from '../words';
-	import type { Ask } from './ask';
 	import type { BoardState } from './board-state.svelte';
 	import Card from './Card.svelte';
 	import Bands from './Bands.svelte';
@@ -15,18 +12,24 @@
 	import Column from './Column.svelte';
 	import ColumnHead from './ColumnHead.svelte';
 	import DoneList from './DoneList.svelte';
-	import { Carry } from './carry.svelte';
-	import { dragCards, dropAt } from './drag';
+	import { onBoardKey } from './board-keys';
+	import { carryCards } from './carry-cards';
+	import { Clicks } from './clicks';
+	import ColumnPicker from './ColumnPicker.svelte';
+	import { Doing } from './doing.svelte';
+	import { dragCards } from './drag';
 	import { LOOKED_AT, passing, type Filter } from '$core/board/filter';
 	import type { Arrangement } from '$core/board/arrange';
 	import { gridOf, NONE } from './grid';
 	import { intoCell, standsNow, type CellAt } from './into-cell';
+	import { Fresh } from './fresh.svelte';
 	import { noteOf } from './column-note';
 	import { FoldedLanes } from './folded-lanes.svelte';
 	import { Picked } from './picked.svelte';
+	import PickingBox from './PickingBox.svelte';
 	import { Rectangle } from './rectangle.svelte';
-	import { movedBy, nextBy, placeIn } from './steps';
-	import { Twice } from './twice';
+	import { Spot } from './spot.svelte';
+	import { widthsOf } from './widths';
 	import FaceLines from './FaceLines.svelte';
 	import Rename from './Rename.svelte';
 	import { ASKED_FOR, plainOf, USUAL_FACE } from '$core/board/face';
@@ -54,14 +57,9 @@
 
 	/** Of what a face can show these stand in a place of their own on the card. */
 	const OWN_PLACE = new Set(['due', 'left', 'checks', 'carried', 'waits', 'files']);
-	const WIDTHS = { narrow: 'minmax(140px, 190px)', wide: 'minmax(330px, 1.5fr)' };
 
 	let element = $state<HTMLElement>();
 	let bands = $state<ReturnType<typeof Bands>>();
-	let focused = $state<string | null>(null);
-	let renaming = $state<string | null>(null);
-	let adding = $state<{ column: string; lane: string; below: string | null | undefined } | null>(null);
-	let asking = $state.raw<Ask | null>(null);
 	const handles = $state<Record<string, ReturnType<typeof Cell> | undefined>>({});
 
 	const head = $derived(board.head);
@@ -72,12 +70,7 @@
 		),
 	);
 	const running = $derived(head.sprints.find((sprint) => sprint.startedAt && !sprint.closedAt));
-	/** Cards that were added here under a filter stay in sight until one goes on to another. */
-	let fresh = $state.raw<ReadonlySet<string>>(new Set());
-	$effect(() => {
-		void filter;
-		fresh = new Set();
-	});
+	const fresh = new Fresh(() => filter);
 	/** Arranged by a field, its values are the columns. */
 	const by = $derived(arrangement.by);
 	const grid = $derived.by(() => {
@@ -105,8 +98,7 @@
 		() => board.seq,
 	);
 	const nameOf = (column: string, lane: string) => (laned ? `${column} ${lane || NONE}` : column);
-	/** The cell in which somebody is: a card that has several values stands in several. */
-	let at = $state.raw<CellAt | null>(null);
+	/** The cell that an element of the page is part of. */
 	const cellAt = (element: Element | null | undefined) => {
 		const data = element?.closest<HTMLElement>('[data-column]')?.dataset;
 		return data ? { column: data.column!, lane: laned ? (data.lane ?? '').replace(NONE, '') : '' } : null;
@@ -115,10 +107,6 @@
 	const folded = new FoldedLanes(() => `${head.id}-${arrangement.lanes?.id ?? ''}`);
 	const unfolded = $derived(grid.bands.filter(({ key }) => !laned || !folded.keys.has(key || NONE)));
 
-	const tabbable = $derived.by(() => {
-		const shown = unfolded.flatMap(({ cells }) => cells.flat());
-		return (shown.find((card) => card.id === focused) ?? shown[0])?.id ?? null;
-	});
 	const inHand = $derived.by(() => {
 		const counts = new Map<string, number>();
 		for (const card of board.cards.values())
@@ -127,19 +115,11 @@
 		return counts;
 	});
 	const layout = $derived(
-		columns
-			.map(({ view }) =>
-				face.width !== 'usual'
-					? WIDTHS[face.width]
-					: by
-						? 'minmax(190px, 1fr)'
-						: view.kind === 'work'
-							? 'minmax(250px, 1.5fr)'
-							: view.kind === 'done'
-								? 'minmax(170px, 0.85fr)'
-								: 'minmax(160px, 0.8fr)',
-			)
-			.join(' '),
+		widthsOf(
+			columns.map(({ view }) => view),
+			face.width,
+			by !== null,
+		),
 	);
 
 	/** Gives a column another name; the history keeps telling of it by the one that it had. */
@@ -149,7 +129,29 @@
 		return sent.ok;
 	}
 	const throughOf = (cards: CardView[]) => cards.find((card) => card.letThrough)?.letThrough ?? null;
-	const cardOf = (id: string | null) => (id ? board.cards.get(id) : undefined);
+	const cardOf = (id: string) => board.cards.get(id);
+
+	const spot = new Spot(() => ({ columns, bands: unfolded }), cardOf, showIn);
+	const doing = new Doing(() => board);
+	const picked = new Picked(
+		(ids) => [...ids].flatMap((id) => cardOf(id) ?? []).filter((card) => card.column && !card.archived),
+		() => unfolded.flatMap(({ cells }) => cells.flat()),
+		(text) => (board.spoken = text),
+	);
+	const rectangle = new Rectangle((ids, more) => picked.take(ids, more));
+	const clicks = new Clicks(cardOf, doing, picked);
+
+	async function showIn(id: string, { column, lane }: CellAt): Promise<void> {
+		if (laned) {
+			bands?.draw(lane);
+			await tick();
+		}
+		await handles[nameOf(column, lane)]?.focusCard(id);
+	}
+	async function refocus(id: string): Promise<void> {
+		await tick();
+		await spot.focus(id);
+	}
 
 	/** Puts a card into another cell, and the focus with it. */
 	async function move(
@@ -160,111 +162,25 @@
 	): Promise<void> {
 		const works = intoCell(board, arrangement, board.latest(card), from, to, below);
 		if (!works) return;
-		focused = card.id;
-		at = to;
+		[spot.card, spot.cell] = [card.id, to];
 		if (!works.length) return;
 		await tick();
-		void focusOn(card.id);
+		void spot.focus(card.id);
 		if (!(await Promise.all(works)).every(({ ok }) => ok)) return;
 		await tick();
 		// Unless the person has gone on to something else meanwhile.
-		if (document.activeElement === document.body) void focusOn(card.id);
+		if (document.activeElement === document.body) void spot.focus(card.id);
 		board.spoken = standsNow(board, arrangement, grid, card, to);
 	}
 
-	/** Where a card is shown, in the cell in which somebody is if it stands there. */
-	const shownAt = (card: CardView) =>
-		placeIn(
-			unfolded,
-			card,
-			at && {
-				band: unfolded.findIndex(({ key }) => key === at!.lane),
-				column: columns.findIndex(({ key }) => key === at!.column),
-			},
-		);
-	/** A cell by its place. */
-	const cellOf = (band: number, column: number) => ({
-		column: columns[column]!.key,
-		lane: unfolded[band]!.key,
-	});
-	async function focusOn(id: string): Promise<void> {
-		const card = cardOf(id);
-		const found = card && shownAt(card);
-		if (!found) return;
-		const { column, lane } = cellOf(found.band, found.column);
-		if (laned) {
-			bands?.draw(lane);
-			await tick();
-		}
-		await handles[nameOf(column, lane)]?.focusCard(id);
-	}
-
-	function moveByKey(card: CardView, key: string): void {
-		const from = shownAt(card);
-		const to = from && movedBy(unfolded, from, key);
-		if (to) void move(card, cellOf(from.band, from.column), cellOf(to.band, to.column), to.below);
-	}
-
-	function goByKey(card: CardView, key: string): void {
-		const from = shownAt(card);
-		const next = from && nextBy(unfolded, from, key);
-		if (!next) return;
-		[focused, at] = [next.card.id, cellOf(next.band, next.column)];
-		void focusOn(next.card.id);
-	}
-
 	function onkeydown(event: KeyboardEvent): void {
-		if (asking || renaming || adding || board.through) return;
-		const target = event.target as HTMLElement;
-		if (target.matches('input, textarea, select')) return;
-		const id = target.closest<HTMLElement>('li[data-card]')?.dataset.card ?? null;
-		const card = cardOf(id);
-		const does = pressed('board', event, { single: keysOn, write: mayEdit });
-		const acts: Record<Exclude<Does<'board'>, 'find' | 'open'>, () => unknown> = {
-			go: () => card && goByKey(card, event.key),
-			move: () => card && moveByKey(card, event.key),
-			add: () => {
-				if (by)
-					return board.tell({ tone: 'care', text: 'Cards are added where the board is arranged by column.' });
-				const found = card && shownAt(card);
-				adding = found
-					? { ...cellOf(found.band, found.column), below: card.id }
-					: { column: columns[0]!.key, lane: grid.bands.at(-1)!.key, below: undefined };
-			},
-			send: () => card && (asking = { kind: 'place', cards: picked.meant(card) }),
-			pick: () => card && picked.pick(card, event.shiftKey),
-			unpick: () => picked.clear(),
-			rename: () => card && card.clock !== 'done' && (renaming = card.id),
-			block: () => card && blockOrUnblock(card),
-			owners: () => card && (asking = { kind: 'owners', cards: picked.meant(card) }),
-			size: () => card && (asking = { kind: 'size', card }),
-			time: () => card && !card.parts && uses(head, 'hours') && (asking = { kind: 'time', card }),
-			past: onpast,
-			undo: () => void board.undo(),
-			help: onkeys,
-		};
-		// Finding and opening are done by others: by the bar, and by the link that has the focus.
-		if (!does || does === 'find' || does === 'open') return;
-		if ((does === 'go' || does === 'move') && !card) return;
-		if (does === 'unpick' && !picked.ids.size) return;
-		event.preventDefault();
-		acts[does]();
-	}
-
-	const picked = new Picked(
-		(ids) =>
-			[...ids].flatMap((id) => board.cards.get(id) ?? []).filter((card) => card.column && !card.archived),
-		() => unfolded.flatMap(({ cells }) => cells.flat()),
-		(text) => (board.spoken = text),
-	);
-	const rectangle = new Rectangle((ids, more) => picked.take(ids, more));
-
-	function blockOrUnblock(card: CardView): void {
-		if (!card.blocked) asking = { kind: 'block', card };
-		else
-			void board
-				.unblock(card)
-				.then((sent) => sent.ok && (board.spoken = `Card ${card.number} is no longer blocked.`));
+		const first = by ? null : { column: columns[0]!.key, lane: grid.bands.at(-1)!.key };
+		const single = keysOn;
+		onBoardKey(event, {
+			...{ board, spot, doing, picked, single, mayEdit, first },
+			move: (card, from, to, below) => void move(card, from, to, below),
+			...{ onpast, onkeys },
+		});
 	}
 
 	/** The line leaves the face at once. */
@@ -274,13 +190,8 @@
 		if (!sent.ok) asked.again();
 	}
 
-	async function refocus(id: string): Promise<void> {
-		await tick();
-		await focusOn(id);
-	}
-
 	async function add(title: string): Promise<boolean> {
-		const place = adding!;
+		const place = doing.adding!;
 		// As in the backlog, an amount at the end of the line is its size.
 		const reading = await import('$core/backlog/paste').catch(() => null);
 		const line = reading?.readPaste(title, head.unit)[0];
@@ -292,88 +203,35 @@
 			arrangement.lanes?.id === 'lane' ? place.lane || null : null,
 		);
 		if (!sent.ok) return false;
-		fresh = new Set([...fresh, sent.answer.result.card]);
+		fresh.add([sent.answer.result.card]);
 		board.spoken = `Added “${line?.title ?? title}”${line?.size ? `, ${amount(line.size, head.unit)}` : ''}.`;
 		return true;
 	}
 
 	/** The cell that a card in hand was taken from. */
 	let takenFrom: CellAt | null = null;
-	const EDGE = 36;
-	const ACROSS = 9;
-	const carry = new Carry<{ column: string; lane: string; below: string | null }>({
+	const carry = carryCards({
+		board: () => element!,
 		take(id, source) {
 			const card = cardOf(id);
-			if (card) focused = id;
+			if (card) spot.card = id;
 			takenFrom = cellAt(source);
-			return card && [card];
+			return card;
 		},
-		over: (x, y, { cards }) => {
-			const drop = dropAt(x, y, cards[0]!.id);
-			return drop && { ...drop, lane: (drop.lane ?? '').replace(NONE, '') };
-		},
-		same: (a, b) => a?.column === b?.column && a?.below === b?.below && a?.lane === b?.lane,
-		pull(_x, y, drop) {
-			const box = element!.getBoundingClientRect();
-			return !drop ? 0 : y > box.bottom - 60 ? 14 : y < box.top + 110 ? -14 : 0;
-		},
-		scroll: (drop, pixels) =>
-			laned ? element!.scrollBy(0, pixels) : drop && handles[drop.column]?.scrollBy(pixels),
-		// On a phone one column is in sight: a card held at the edge brings the next one.
-		pullAcross(x) {
-			const box = element!.getBoundingClientRect();
-			if (element!.scrollWidth <= element!.clientWidth) return 0;
-			return x > box.right - EDGE ? ACROSS : x < box.left + EDGE ? -ACROSS : 0;
-		},
-		scrollAcross(pixels) {
-			element!.style.scrollSnapType = 'none';
-			element!.scrollBy(pixels, 0);
-		},
-		ended: () => (element!.style.scrollSnapType = ''),
-		dropped({ cards: [card] }, to) {
-			const from = takenFrom ?? to;
-			void move(board.latest(card!), from, to, to.below);
-		},
+		scroll: (column, pixels) =>
+			laned ? element!.scrollBy(0, pixels) : column !== undefined && handles[column]?.scrollBy(pixels),
+		dropped: (card, to) => void move(board.latest(card), takenFrom ?? to, to, to.below),
 	});
 	$effect(() => (element && mayEdit ? carry.attach(dragCards, element) : undefined));
-
-	const twice = new Twice((card) => (renaming = card));
 	function onclick(event: MouseEvent): void {
 		carry.onclick(event);
-		// A tap on a card's grip asks where it goes; with Shift or Ctrl a click picks instead of opening.
-		const card = cardOf(
-			(event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? null,
-		);
-		if (card && mayEdit && !event.defaultPrevented && (event.target as HTMLElement).closest('.grip')) {
-			asking = { kind: 'place', cards: picked.meant(card) };
-			return;
-		}
-		if (card && mayEdit && !event.defaultPrevented && (event.shiftKey || event.ctrlKey || event.metaKey)) {
-			event.preventDefault();
-			event.stopPropagation();
-			picked.pick(card, event.shiftKey);
-			return;
-		}
-		const link = (event.target as HTMLElement).closest<HTMLAnchorElement>('li[data-card] a');
-		const mouse = event instanceof PointerEvent && event.pointerType === 'mouse';
-		if (event.defaultPrevented || !link || !mouse || !mayEdit || !event.detail) return;
-		if (event.button || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
-		if (!card || card.clock === 'done') return;
-		event.preventDefault();
-		event.stopPropagation();
-		twice.open(card.id, link.href);
-	}
-	function ondblclick(event: MouseEvent): void {
-		const card = cardOf(
-			(event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card ?? null,
-		);
-		if (card && mayEdit && card.clock !== 'done') renaming = card.id;
+		if (mayEdit) clicks.onclick(event);
 	}
 </script>
 
 <svelte:window
 	onkeydown={(event) => forPlace(event) && onkeydown(event)}
-	onclickcapture={twice.onclickcapture}
+	onclickcapture={clicks.onclickcapture}
 	onpointermove={(event) => rectangle.move(event)}
 	onpointerup={(event) => element && rectangle.up(event, element)}
 />
@@ -398,20 +256,20 @@
 	{#if lines?.length && face.fields.includes('lines')}
 		<FaceLines
 			{lines}
-			tabbable={tabbable === card.id}
+			tabbable={spot.tabbable === card.id}
 			ontick={mayEdit && !card.hidden ? (line) => void tickOff(card, line) : undefined}
 		/>
 	{/if}
 {/snippet}
 {#snippet doneList(cards: CardView[])}
-	<DoneList {cards} {today} timeZone={head.timeZone} {tabbable} {open} />
+	<DoneList {cards} {today} timeZone={head.timeZone} tabbable={spot.tabbable} {open} />
 {/snippet}
 {#snippet renameCard(card: CardView)}
 	<Rename
 		{card}
 		onrename={(title) => void board.rename(board.cards.get(card.id) ?? card, title)}
 		onend={() => {
-			renaming = null;
+			doing.renaming = null;
 			void refocus(card.id);
 		}}
 	/>
@@ -425,7 +283,7 @@
 		through={by ? null : throughOf(column.all)}
 		note={noteOf(column, head.unit, by, running?.number)}
 		mayChange={head.role === 'lead' && !by}
-		onsettings={() => (asking = { kind: 'column', column: view.id })}
+		onsettings={() => (doing.asking = { kind: 'column', column: view.id })}
 		oncalled={(name) => callColumn(view, name)}
 	/>
 {/snippet}
@@ -437,13 +295,13 @@
 		column={view}
 		lane={laned ? { key: lane || NONE, name: laneName! } : undefined}
 		{cards}
-		{tabbable}
+		tabbable={spot.tabbable}
 		{many}
 		first={!laned || lane === grid.bands[0]?.key}
 		picked={picked.ids}
 		drop={here(carry.drop) ? carry.drop : null}
-		{renaming}
-		adding={here(adding) ? adding : null}
+		renaming={doing.renaming}
+		adding={here(doing.adding) ? doing.adding : null}
 		{mayEdit}
 		mayAdd={mayEdit && !by && (!laned || arrangement.lanes!.id === 'lane')}
 		card={cardFace}
@@ -451,9 +309,9 @@
 		done={doneList}
 		rename={renameCard}
 		{open}
-		onadd={() => (adding = { column: key, lane, below: undefined })}
+		onadd={() => (doing.adding = { column: key, lane, below: undefined })}
 		onadded={add}
-		onaddend={() => (adding = null)}
+		onaddend={() => (doing.adding = null)}
 	/>
 {/snippet}
 
@@ -469,7 +327,7 @@
 				{board}
 				cards={picked.cards}
 				{running}
-				onask={(ask) => (asking = ask)}
+				onask={(ask) => (doing.asking = ask)}
 				onmove={(column) =>
 					void board.moveAll(
 						picked.cards.map((card) => board.latest(card)),
@@ -481,21 +339,7 @@
 	{/await}
 {/if}
 
-<nav class="picker" aria-label="Columns">
-	{#each columns as { view, all } (view.id)}
-		<a
-			href="#column-{view.id}"
-			data-sveltekit-noscroll
-			data-sveltekit-keepfocus
-			onclick={(event) => (
-				event.preventDefault(),
-				document
-					.querySelector(`[data-column="${CSS.escape(view.id)}"]`)
-					?.scrollIntoView({ inline: 'start', block: 'nearest' })
-			)}>{view.name} <b>{all.length}</b></a
-		>
-	{/each}
-</nav>
+<ColumnPicker {columns} />
 
 {#if filter.text && columns.every((column) => !column.shown.length)}
 	<p class="nothing" role="status">
@@ -512,10 +356,10 @@
 	style:--columns={columns.length}
 	onclickcapture={onclick}
 	onpointerdown={(event) => mayEdit && rectangle.down(event)}
-	{ondblclick}
+	ondblclick={(event) => mayEdit && clicks.ondblclick(event)}
 	onfocusin={(event) => {
 		const card = (event.target as HTMLElement).closest<HTMLElement>('li[data-card]')?.dataset.card;
-		if (card) [focused, at] = [card, cellAt(event.target as HTMLElement)];
+		if (card) [spot.card, spot.cell] = [card, cellAt(event.target as HTMLElement)];
 	}}
 >
 	{#if laned}
@@ -542,32 +386,22 @@
 	{/if}
 </div>
 
-{#if rectangle.box}
-	{@const { left, top, right, bottom } = rectangle.box}
-	<div
-		class="rectangle"
-		style:left="{left}px"
-		style:top="{top}px"
-		style:width="{right - left}px"
-		style:height="{bottom - top}px"
-		aria-hidden="true"
-	></div>
-{/if}
+{#if rectangle.box}<PickingBox box={rectangle.box} />{/if}
 {#if carry.held}
 	<div class="ghost" bind:this={carry.ghost} style:width="{carry.held.width}px" aria-hidden="true">
 		{@render cardFace(carry.held.cards[0]!)}
 	</div>
 {/if}
 
-{#if asking}
+{#if doing.asking}
 	{#await import('./Asking.svelte') then { default: Asking }}
 		<Asking
 			{board}
-			ask={asking}
+			ask={doing.asking}
 			{inHand}
-			onask={(ask) => (asking = ask)}
+			onask={(ask) => (doing.asking = ask)}
 			onclose={() => {
-				asking = null;
+				doing.asking = null;
 			}}
 			onback={(card) => void refocus(card.id)}
 		/>
@@ -593,13 +427,6 @@
 		overscroll-behavior: contain;
 		padding-bottom: 30px;
 	}
-	.rectangle {
-		position: fixed;
-		z-index: 30;
-		border: 1.5px solid var(--river);
-		background: color-mix(in srgb, var(--river) 14%, transparent);
-		pointer-events: none;
-	}
 	.ghost {
 		position: fixed;
 		inset: 0 auto auto 0;
@@ -612,9 +439,6 @@
 	.picked {
 		padding: 0 20px 8px;
 		flex: none;
-	}
-	.picker {
-		display: none;
 	}
 	@media (max-width: 700px) {
 		.board {
@@ -629,23 +453,6 @@
 		.board:not(.laned) > :global(section) {
 			flex: 0 0 100%;
 			scroll-snap-align: start;
-		}
-		.picker {
-			display: flex;
-			overflow-x: auto;
-			gap: 2px;
-			padding: 0 10px;
-			flex: none;
-		}
-		.picker a {
-			flex: none;
-			min-height: 44px;
-			display: flex;
-			align-items: center;
-			gap: 5px;
-			padding: 0 8px;
-			text-decoration: none;
-			color: var(--soft);
 		}
 	}
 </style>
