@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
-	import { handOver, svgText } from './keep-picture';
+	import { handOver } from '../hand-over';
+	import { svgText } from './keep-picture';
 
 	interface Props {
 		title: string;

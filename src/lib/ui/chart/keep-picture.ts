@@ -31,13 +31,3 @@ export function svgText(svg: SVGSVGElement): string {
 	copy.prepend(ground);
 	return new XMLSerializer().serializeToString(copy);
 }
-
-/** Hands a text to the person as a file. */
-export function handOver(name: string, type: string, text: string): void {
-	const url = URL.createObjectURL(new Blob([text], { type }));
-	const link = document.createElement('a');
-	link.href = url;
-	link.download = name;
-	link.click();
-	URL.revokeObjectURL(url);
-}

@@ -3,7 +3,7 @@
 	import type { Unit } from '$core/pages/board';
 	import type { Head, Mapping, TableCard } from '$core/exchange/card-file';
 	import { amount, count } from '../words';
-	import { handOver } from '../chart/keep-picture';
+	import { handOver } from '../hand-over';
 	import Dialog from './Dialog.svelte';
 
 	interface Preview {

@@ -8,7 +8,7 @@
 	import { boardsMeant } from '$core/panorama/rows';
 	import TeamFrame from '$lib/ui/frame/TeamFrame.svelte';
 	import { followTeam } from '$lib/ui/frame/team-stream';
-	import { handOver } from '$lib/ui/chart/keep-picture';
+	import { handOver } from '$lib/ui/hand-over';
 	import Lenses from '$lib/ui/board/Lenses.svelte';
 	import CardsBehind from '$lib/ui/behind/CardsBehind.svelte';
 	import AskLine from '$lib/ui/panorama/AskLine.svelte';
