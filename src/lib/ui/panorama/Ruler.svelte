@@ -3,6 +3,7 @@
 	import type { Day } from '$core/calendar/zone';
 	import type { PanoramaPage } from '$core/pages/panorama';
 	import { dateWords } from '../words';
+	import type { Flag } from './ground';
 	import type { Across, Lie } from './scale';
 
 	interface Props {
@@ -11,8 +12,7 @@
 		ruler: string | null;
 		across: Across;
 		lie: Lie;
-		/** Milestones, where their flags stand, and on which line. */
-		flags: readonly { one: PanoramaPage['milestones'][number]; x: number; line: number }[];
+		flags: readonly Flag[];
 		ticks: readonly { day: Day; words: string }[];
 		/** How wide the names of the rows are. */
 		label: number;
