@@ -3,7 +3,8 @@ import type { KeptFlow, Resting } from '../flow/fold.ts';
 import type { Lifetime } from '../flow/lifetime.ts';
 import type { KeptSince, Owners } from '../rounds/since.ts';
 import { columnsOf, rowsOf, type Columns, type Packed } from '../shelf.ts';
-import type { KeptAccounts, KeptWork } from '../sprint/accounts.ts';
+import type { KeptAccounts } from '../sprint/accounts.ts';
+import type { KeptWork } from '../sprint/work.ts';
 import type { Notes, Sums } from '../sprint/book.ts';
 
 /** What is said of a bundle of cards at rest; their keys, lifetimes, work and owners follow, as four texts that stay packed. */

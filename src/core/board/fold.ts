@@ -7,7 +7,8 @@ import type { Lifetime } from '../flow/lifetime.ts';
 import { atOnce, inParts } from '../steps.ts';
 import { Since } from '../rounds/since.ts';
 import { columnsOf, Places, rowsOf, type Packed } from '../shelf.ts';
-import { SprintAccounts, type KeptBook, type KeptWork } from '../sprint/accounts.ts';
+import { SprintAccounts, type KeptBook } from '../sprint/accounts.ts';
+import type { KeptWork } from '../sprint/work.ts';
 import {
 	keptLives,
 	keptNotes,
