@@ -1,19 +1,19 @@
 <script lang="ts">
 	import { fsum } from 'd3-array';
-	import { getContext, untrack } from 'svelte';
-	import { SvelteSet } from 'svelte/reactivity';
+	import { getContext } from 'svelte';
 	import type { RetroAction, RetroNote } from '$core/pages/retrospective';
 	import { PHASE_WORDS, PHASES, phaseAfter, pilesOf } from '$core/retrospective/phases';
 	import type { Command, CommandInput } from '$lib/commands';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
-	import { dragNotes } from '$lib/ui/board/drag';
-	import { draftOf, keepDraft } from '$lib/ui/drafts';
 	import Places from '$lib/ui/frame/Places.svelte';
 	import { reread } from '$lib/ui/frame/reread';
 	import Action from '$lib/ui/retrospective/Action.svelte';
 	import Agree from '$lib/ui/retrospective/Agree.svelte';
-	import Note from '$lib/ui/retrospective/Note.svelte';
-	import { OwnNotes } from '$lib/ui/retrospective/own-notes.svelte';
+	import { CarryNotes } from '$lib/ui/retrospective/carry-notes.svelte';
+	import FaceDown from '$lib/ui/retrospective/FaceDown.svelte';
+	import Pile from '$lib/ui/retrospective/Pile.svelte';
+	import WriteNote from '$lib/ui/retrospective/WriteNote.svelte';
+	import { Writing } from '$lib/ui/retrospective/writing.svelte';
 	import { send } from '$lib/ui/send';
 	import { count } from '$lib/ui/words';
 
@@ -27,11 +27,6 @@
 	let problem = $state('');
 	let said = $state('');
 
-	const own = $derived(new OwnNotes(retro.id));
-	$effect(() => {
-		if (phase !== 'write') untrack(() => own.forget());
-	});
-
 	const of = $derived({ board: head.id, retrospective: retro.id });
 	async function tell<C extends Command>(command: C, input: CommandInput<C>, done = ''): Promise<boolean> {
 		const sent = await send(command, input);
@@ -41,39 +36,11 @@
 		return sent.ok;
 	}
 
-	/** What is begun and not written yet, column by column. */
-	let begun = $state<Record<number, string>>({});
-	$effect(() => {
-		const drafts = retro.columns.map((_, place) => draftOf(`note-${retro.id}-${place}`) ?? '');
-		untrack(() => (begun = Object.fromEntries(drafts.entries())));
-	});
-	const writing = new SvelteSet<number>();
-	async function write(place: number): Promise<void> {
-		const words = (begun[place] ?? '').trim();
-		if (!words || writing.has(place)) return;
-		writing.add(place);
-		const key = retro.anonymous && phase === 'write' ? OwnNotes.key() : undefined;
-		if (await tell('WriteNote', { ...of, place, words, ...(key ? { key } : {}) })) {
-			if (key) own.put({ key, place, words });
-			begun[place] = '';
-			keepDraft(`note-${retro.id}-${place}`, null);
-		}
-		writing.delete(place);
-	}
-	/** One’s own notes of a column that lie face down. */
-	const mineIn = (place: number): { id: string; key?: string; words: string }[] =>
-		retro.anonymous
-			? own.list.filter((note) => note.place === place).map(({ key, words }) => ({ id: key, key, words }))
-			: retro.notes.filter((note) => note.place === place);
-	const named = ({ id, key }: { id: string; key?: string }) => (key ? { key } : { note: id });
-	async function change(note: { id: string; key?: string }, place: number, words: string): Promise<void> {
-		if ((await tell('ChangeNote', { ...of, ...named(note), words })) && note.key)
-			own.put({ key: note.key, place, words });
-	}
-	async function withdraw(note: { id: string; key?: string }): Promise<void> {
-		if ((await tell('WithdrawNote', { ...of, ...named(note) })) && note.key) own.take(note.key);
-	}
-
+	const writing = new Writing(
+		() => head.id,
+		() => retro,
+		tell,
+	);
 	const lay = (note: string, on: string | null, place?: number) =>
 		tell('LayNote', { ...of, note, on, ...(place === undefined ? {} : { place }) });
 	const left = $derived(retro.votes - retro.given);
@@ -81,47 +48,20 @@
 		tell('VoteNote', { ...of, note: note.id, votes: note.given + by });
 
 	let columns = $state<HTMLElement>();
-	let moving = $state('');
-	let over = $state('');
-	$effect(() => {
-		if (!columns || phase !== 'lay' || !works) return;
-		let target: { on: string | null; place?: number } | null = null;
-		const stop = dragNotes(columns, {
-			start: (id) => ((moving = id), (target = null)),
-			move: (x, y) => {
-				const under = document.elementFromPoint(x, y);
-				const on = under?.closest<HTMLElement>('[data-note]')?.dataset.note;
-				const place = under?.closest<HTMLElement>('[data-place]')?.dataset.place;
-				over = on && on !== moving ? on : '';
-				target = over
-					? { on: over }
-					: place !== undefined && on !== moving
-						? { on: null, place: Number(place) }
-						: null;
-			},
-			end: () => {
-				const [note, to] = [moving, target];
-				moving = over = '';
-				if (to) void lay(note, to.on, to.place);
-			},
-		});
-		return () => void stop.then((end) => end());
-	});
+	const carry = new CarryNotes((note, on, place) => void lay(note, on, place));
+	$effect(() => (columns && phase === 'lay' && works ? carry.attach(columns) : undefined));
 
 	const actionDone = (action: RetroAction, done: boolean) =>
 		tell('ChangeAction', { board: head.id, action: action.id, version: action.version, done });
 	const takeBack = (action: RetroAction) =>
 		tell('ChangeAction', { board: head.id, action: action.id, version: action.version, withdrawn: true });
 	const total = $derived(fsum(retro.down));
-	/** The note of which it is asked what it is laid on. */
-	let laying = $state('');
 	const tops = $derived(retro.notes.filter((note) => note.on === null));
 	const seedOf = (name: string | undefined) =>
 		Math.max(
 			0,
 			head.people.findIndex((one) => one.name === name),
 		);
-	const short = (words: string) => (words.length > 40 ? `${words.slice(0, 40).trimEnd()}…` : words);
 </script>
 
 <Places board={head} here="look-back">
@@ -215,94 +155,22 @@
 				{#each retro.columns as name, place (place)}
 					<section data-place={place} aria-label={name}>
 						<h2>{name}</h2>
-						{#if phase === 'write' || phase === 'lay'}
-							<form
-								onsubmit={(event) => {
-									event.preventDefault();
-									void write(place);
-								}}
-							>
-								<textarea
-									aria-label="Write a note: {name}"
-									rows="2"
-									maxlength="500"
-									placeholder="Write a note, Enter lays it down"
-									bind:value={begun[place]}
-									oninput={(event) =>
-										keepDraft(`note-${retro.id}-${place}`, event.currentTarget.value || null)}
-									onkeydown={(event) => {
-										if (event.key !== 'Enter' || event.shiftKey || event.isComposing) return;
-										event.preventDefault();
-										void write(place);
-									}}></textarea>
-								<button class="link" disabled={!(begun[place] ?? '').trim()}>Lay it down</button>
-							</form>
-						{/if}
-						{#if phase === 'write'}
-							{@const mine = mineIn(place)}
-							{#each mine as note (note.id)}<Note
-									note={{ ...note, author: null, mine: true }}
-									onchange={(words) => void change(note, place, words)}
-									onwithdraw={() => void withdraw(note)}
-								/>{/each}
-							{@const others = Math.max(0, (retro.down[place] ?? 0) - mine.length)}
-							{#if others}<div
-									class="down"
-									role="img"
-									aria-label="{count(others, 'note')} of others, face down"
-								>
-									{#each { length: Math.min(others, 40) } as _, i (i)}<span></span>{/each}
-								</div>{/if}
+						{#if phase === 'write' || phase === 'lay'}<WriteNote {name} {place} {writing} />{/if}
+						{#if phase === 'write'}<FaceDown {place} down={retro.down[place] ?? 0} {writing} />
 						{:else}
-							{#each pilesOf(retro.notes, place) as { top, under, votes } (top.id)}
-								<div class="pile" class:many={under.length}>
-									<Note
-										note={top}
-										seed={seedOf(top.author?.name)}
-										held={phase === 'lay' && works}
-										moving={moving === top.id}
-										over={over === top.id}
-										onchange={phase === 'lay' && top.mine
-											? (words) => void change(top, place, words)
-											: undefined}
-									>
-										{#snippet foot()}
-											{#if phase === 'lay' && tops.length > 1}{@render onto(top)}{/if}
-											{#if phase === 'vote'}
-												<span class="dots" role="img" aria-label="{top.given} of your votes"
-													>{#each { length: top.given } as _, i (i)}<i></i>{/each}</span
-												>
-												{#if top.given}<button type="button" class="link" onclick={() => void vote(top, -1)}
-														>Take one back<span class="sr-only">: {top.words}</span></button
-													>{/if}
-												{#if left}<button type="button" class="plain vote" onclick={() => void vote(top, 1)}
-														>Vote<span class="sr-only">: {top.words}</span></button
-													>{/if}
-											{:else if votes}<span class="dots" role="img" aria-label={count(votes, 'vote')}
-													>{#each { length: Math.min(votes, 30) } as _, i (i)}<i></i>{/each}</span
-												>{/if}
-										{/snippet}
-									</Note>
-									{#each under as note (note.id)}<div class="under">
-											<Note
-												{note}
-												seed={seedOf(note.author?.name)}
-												held={phase === 'lay' && works}
-												moving={moving === note.id}
-												onchange={phase === 'lay' && note.mine
-													? (words) => void change(note, place, words)
-													: undefined}
-											>
-												{#snippet foot()}{#if phase === 'lay'}<button
-															type="button"
-															class="link"
-															onclick={() => void lay(note.id, null)}
-															>By itself<span class="sr-only">: {note.words}</span></button
-														>{/if}{/snippet}
-											</Note>
-										</div>{/each}
-								</div>
-							{:else}<p class="soft">Nothing was written here.</p>{/each}
+							{#each pilesOf(retro.notes, place) as pile (pile.top.id)}<Pile
+									{pile}
+									{phase}
+									{works}
+									{left}
+									{tops}
+									moving={carry.moving}
+									over={carry.over}
+									{seedOf}
+									onchange={(note, words) => void writing.change(note, place, words)}
+									onlay={(note, on) => void lay(note, on)}
+									onvote={(note, by) => void vote(note, by)}
+								/>{:else}<p class="soft">Nothing was written here.</p>{/each}
 						{/if}
 					</section>
 				{/each}
@@ -310,29 +178,6 @@
 		</div>
 	</div>
 </div>
-
-{#snippet onto(note: RetroNote)}
-	{#if laying === note.id}
-		<select
-			class="choice"
-			aria-label="Lay it on: {note.words}"
-			{@attach (box) => box.focus()}
-			onblur={() => (laying = '')}
-			onkeydown={(event) => event.key === 'Escape' && (laying = '')}
-			onchange={(event) => {
-				void lay(note.id, event.currentTarget.value);
-				laying = '';
-			}}
-		>
-			<option value="" disabled selected>lay it on…</option>
-			{#each tops.filter(({ id }) => id !== note.id) as other (other.id)}<option value={other.id}
-					>{short(other.words)}</option
-				>{/each}
-		</select>
-	{:else}<button type="button" class="link" onclick={() => (laying = note.id)}
-			>Lay on another<span class="sr-only">: {note.words}</span></button
-		>{/if}
-{/snippet}
 
 <style>
 	.page {
@@ -412,51 +257,6 @@
 	.columns h2 {
 		border-bottom: 3px solid var(--wheat);
 	}
-	textarea {
-		width: 100%;
-		background: var(--sheet);
-		border: 1px solid var(--edge);
-		border-radius: 4px;
-		resize: vertical;
-	}
-	form .link:disabled {
-		visibility: hidden;
-	}
-	/* Face down: a furrowed back. */
-	.down {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 6px;
-	}
-	.down span {
-		width: 62px;
-		height: 34px;
-		border: 1px solid var(--rule);
-		background: repeating-linear-gradient(115deg, var(--sheet) 0 5px, var(--rule) 5px 6px);
-	}
-	.many {
-		border-bottom: 3px double var(--rule);
-		padding-bottom: 4px;
-	}
-	.under {
-		margin: 2px 0 0 14px;
-	}
-	.dots {
-		display: inline-flex;
-		flex-wrap: wrap;
-		gap: 3px;
-	}
-	.dots i {
-		width: 11px;
-		height: 11px;
-		border-radius: 2px 6px 2px 2px;
-		background: var(--plum);
-	}
-	.vote {
-		min-height: 28px;
-		padding: 0 10px;
-		margin-left: auto;
-	}
 	.soft {
 		margin: 0;
 	}
@@ -470,11 +270,6 @@
 		}
 		.columns {
 			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-	@media (pointer: coarse) {
-		.vote {
-			min-height: 44px;
 		}
 	}
 </style>
