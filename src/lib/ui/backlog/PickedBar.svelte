@@ -116,11 +116,6 @@
 		background: var(--sheet);
 	}
 	.link {
-		min-height: 26px;
-	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
+		min-height: max(26px, var(--touch, 0px));
 	}
 </style>

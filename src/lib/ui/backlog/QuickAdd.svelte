@@ -73,7 +73,7 @@
 	input {
 		flex: 1;
 		min-width: 0;
-		min-height: 36px;
+		min-height: max(36px, var(--touch, 0px));
 		padding: 4px 10px;
 		border: 1.5px solid var(--edge);
 		border-radius: 4px;
@@ -88,10 +88,5 @@
 	}
 	p {
 		flex-basis: 100%;
-	}
-	@media (pointer: coarse) {
-		input {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -81,7 +81,7 @@
 	}
 	a {
 		text-decoration: none;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		min-width: 0;
 		overflow-wrap: anywhere;
 	}
@@ -96,10 +96,5 @@
 		white-space: nowrap;
 		color: var(--soft);
 		font-size: 0.93rem;
-	}
-	@media (pointer: coarse) {
-		a {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -132,7 +132,7 @@
 		font: inherit;
 		padding: 0;
 		text-align: left;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	h3 button:hover {
 		color: var(--moss);
@@ -154,11 +154,6 @@
 		padding: 5px 2px;
 		color: var(--soft);
 		font-variant-numeric: tabular-nums;
-	}
-	@media (pointer: coarse) {
-		h3 button {
-			min-height: 44px;
-		}
 	}
 	@media (max-width: 700px) {
 		.place {

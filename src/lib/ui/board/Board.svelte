@@ -16,7 +16,7 @@
 	import { carryCards } from './carry-cards';
 	import { Clicks } from './clicks';
 	import ColumnPicker from './ColumnPicker.svelte';
-	import { Doing } from './doing.svelte';
+	import { Acting } from './acting.svelte';
 	import { dragCards } from './drag';
 	import { LOOKED_AT, passing, type Filter } from '$core/board/filter';
 	import type { Arrangement } from '$core/board/arrange';
@@ -132,14 +132,14 @@
 	const cardOf = (id: string) => board.cards.get(id);
 
 	const spot = new Spot(() => ({ columns, bands: unfolded }), cardOf, showIn);
-	const doing = new Doing(() => board);
+	const acting = new Acting(() => board);
 	const picked = new Picked(
 		(ids) => [...ids].flatMap((id) => cardOf(id) ?? []).filter((card) => card.column && !card.archived),
 		() => unfolded.flatMap(({ cells }) => cells.flat()),
 		(text) => (board.spoken = text),
 	);
 	const rectangle = new Rectangle((ids, more) => picked.take(ids, more));
-	const clicks = new Clicks(cardOf, doing, picked);
+	const clicks = new Clicks(cardOf, acting, picked);
 
 	async function showIn(id: string, { column, lane }: CellAt): Promise<void> {
 		if (laned) {
@@ -177,7 +177,7 @@
 		const first = by ? null : { column: columns[0]!.key, lane: grid.bands.at(-1)!.key };
 		const single = keysOn;
 		onBoardKey(event, {
-			...{ board, spot, doing, picked, single, mayEdit, first },
+			...{ board, spot, acting, picked, single, mayEdit, first },
 			move: (card, from, to, below) => void move(card, from, to, below),
 			...{ onpast, onkeys },
 		});
@@ -191,7 +191,7 @@
 	}
 
 	async function add(title: string): Promise<boolean> {
-		const place = doing.adding!;
+		const place = acting.adding!;
 		// As in the backlog, an amount at the end of the line is its size.
 		const reading = await import('$core/backlog/paste').catch(() => null);
 		const line = reading?.readPaste(title, head.unit)[0];
@@ -269,7 +269,7 @@
 		{card}
 		onrename={(title) => void board.rename(board.cards.get(card.id) ?? card, title)}
 		onend={() => {
-			doing.renaming = null;
+			acting.renaming = null;
 			void refocus(card.id);
 		}}
 	/>
@@ -283,7 +283,7 @@
 		through={by ? null : throughOf(column.all)}
 		note={noteOf(column, head.unit, by, running?.number)}
 		mayChange={head.role === 'lead' && !by}
-		onsettings={() => (doing.asking = { kind: 'column', column: view.id })}
+		onsettings={() => (acting.asking = { kind: 'column', column: view.id })}
 		oncalled={(name) => callColumn(view, name)}
 	/>
 {/snippet}
@@ -300,8 +300,8 @@
 		first={!laned || lane === grid.bands[0]?.key}
 		picked={picked.ids}
 		drop={here(carry.drop) ? carry.drop : null}
-		renaming={doing.renaming}
-		adding={here(doing.adding) ? doing.adding : null}
+		renaming={acting.renaming}
+		adding={here(acting.adding) ? acting.adding : null}
 		{mayEdit}
 		mayAdd={mayEdit && !by && (!laned || arrangement.lanes!.id === 'lane')}
 		card={cardFace}
@@ -309,9 +309,9 @@
 		done={doneList}
 		rename={renameCard}
 		{open}
-		onadd={() => (doing.adding = { column: key, lane, below: undefined })}
+		onadd={() => (acting.adding = { column: key, lane, below: undefined })}
 		onadded={add}
-		onaddend={() => (doing.adding = null)}
+		onaddend={() => (acting.adding = null)}
 	/>
 {/snippet}
 
@@ -327,7 +327,7 @@
 				{board}
 				cards={picked.cards}
 				{running}
-				onask={(ask) => (doing.asking = ask)}
+				onask={(ask) => (acting.asking = ask)}
 				onmove={(column) =>
 					void board.moveAll(
 						picked.cards.map((card) => board.latest(card)),
@@ -393,15 +393,15 @@
 	</div>
 {/if}
 
-{#if doing.asking}
+{#if acting.asking}
 	{#await import('./Asking.svelte') then { default: Asking }}
 		<Asking
 			{board}
-			ask={doing.asking}
+			ask={acting.asking}
 			{inHand}
-			onask={(ask) => (doing.asking = ask)}
+			onask={(ask) => (acting.asking = ask)}
 			onclose={() => {
-				doing.asking = null;
+				acting.asking = null;
 			}}
 			onback={(card) => void refocus(card.id)}
 		/>

@@ -308,6 +308,7 @@
 		background: none;
 		color: var(--soft);
 		text-align: left;
+		min-height: var(--touch, auto);
 	}
 	.add:hover,
 	.add:focus-visible {
@@ -315,9 +316,6 @@
 		color: var(--moss);
 	}
 	@media (pointer: coarse) {
-		.add {
-			min-height: 44px;
-		}
 		.grip {
 			position: absolute;
 			display: grid;

@@ -60,7 +60,7 @@
 		display: flex;
 		align-items: center;
 		gap: 8px;
-		min-height: 32px;
+		min-height: max(32px, var(--touch, 0px));
 	}
 	.field select {
 		flex: 1;
@@ -89,18 +89,12 @@
 		display: flex;
 		gap: 8px;
 		align-items: center;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 		overflow-wrap: anywhere;
 	}
 	p:not(.field) {
 		color: var(--soft);
 		margin: 8px 0 0;
 		font-size: 0.93rem;
-	}
-	@media (pointer: coarse) {
-		li label,
-		.field {
-			min-height: 44px;
-		}
 	}
 </style>

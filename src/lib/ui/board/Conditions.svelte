@@ -59,7 +59,7 @@
 
 <style>
 	.link {
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 		min-width: 26px;
 	}
 	div {
@@ -68,10 +68,5 @@
 		margin: 0;
 		width: 280px;
 		padding: 10px 12px;
-	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
 	}
 </style>

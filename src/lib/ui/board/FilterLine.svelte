@@ -111,7 +111,7 @@
 		border-bottom: 1px solid var(--moss);
 		border-radius: 0;
 		padding: 2px 0;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 		box-shadow: none;
 	}
 	select {
@@ -128,14 +128,7 @@
 		opacity: 1;
 	}
 	.link {
-		min-height: 26px;
-	}
-	@media (pointer: coarse) {
-		.link,
-		select,
-		input {
-			min-height: 44px;
-		}
+		min-height: max(26px, var(--touch, 0px));
 	}
 	@media (max-width: 700px) {
 		.filter {

@@ -119,15 +119,10 @@
 		border-bottom: 1px solid var(--moss);
 		border-radius: 0;
 		padding: 2px 0;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 		box-shadow: none;
 		field-sizing: content;
 		max-width: 170px;
 		cursor: pointer;
-	}
-	@media (pointer: coarse) {
-		select {
-			min-height: 44px;
-		}
 	}
 </style>

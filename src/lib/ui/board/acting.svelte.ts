@@ -4,7 +4,7 @@ import type { BoardState } from './board-state.svelte';
 import type { CellAt } from './into-cell';
 
 /** What somebody is in the middle of on a board: a dialog, a title that is changed, a card that is added. */
-export class Doing {
+export class Acting {
 	asking = $state.raw<Ask | null>(null);
 	/** The card whose title is changed. */
 	renaming = $state<string | null>(null);

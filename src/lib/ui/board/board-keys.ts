@@ -2,7 +2,7 @@ import { uses } from '$core/board/used';
 import type { CardView } from '$core/pages/board';
 import { pressed, type Does } from '../frame/keymap';
 import type { BoardState } from './board-state.svelte';
-import type { Doing } from './doing.svelte';
+import type { Acting } from './acting.svelte';
 import type { CellAt } from './into-cell';
 import type { Picked } from './picked.svelte';
 import type { Spot } from './spot.svelte';
@@ -12,7 +12,7 @@ import type { Goal } from './steps';
 interface On {
 	board: BoardState;
 	spot: Spot;
-	doing: Doing;
+	acting: Acting;
 	picked: Picked;
 	/** Whether single keys do something. */
 	single: boolean;
@@ -26,9 +26,9 @@ interface On {
 
 /** Does what a key means on a board. */
 export function onBoardKey(event: KeyboardEvent, on: On): void {
-	const { board, spot, doing, picked } = on;
+	const { board, spot, acting, picked } = on;
 	const target = event.target as HTMLElement;
-	if (doing.busy || target.matches('input, textarea, select')) return;
+	if (acting.busy || target.matches('input, textarea, select')) return;
 	const id = target.closest<HTMLElement>('li[data-card]')?.dataset.card;
 	const card = id === undefined ? undefined : board.cards.get(id);
 	const does = pressed('board', event, { single: on.single, write: on.mayEdit });
@@ -42,16 +42,16 @@ export function onBoardKey(event: KeyboardEvent, on: On): void {
 			if (!on.first)
 				return board.tell({ tone: 'care', text: 'Cards are added where the board is arranged by column.' });
 			const cell = card && spot.cellOf(card);
-			doing.adding = cell ? { ...cell, below: card.id } : { ...on.first, below: undefined };
+			acting.adding = cell ? { ...cell, below: card.id } : { ...on.first, below: undefined };
 		},
-		send: () => card && (doing.asking = { kind: 'place', cards: picked.meant(card) }),
+		send: () => card && (acting.asking = { kind: 'place', cards: picked.meant(card) }),
 		pick: () => card && picked.pick(card, event.shiftKey),
 		unpick: () => picked.clear(),
-		rename: () => card && doing.rename(card),
-		block: () => card && doing.blockOrUnblock(card),
-		owners: () => card && (doing.asking = { kind: 'owners', cards: picked.meant(card) }),
-		size: () => card && (doing.asking = { kind: 'size', card }),
-		time: () => card && !card.parts && uses(board.head, 'hours') && (doing.asking = { kind: 'time', card }),
+		rename: () => card && acting.rename(card),
+		block: () => card && acting.blockOrUnblock(card),
+		owners: () => card && (acting.asking = { kind: 'owners', cards: picked.meant(card) }),
+		size: () => card && (acting.asking = { kind: 'size', card }),
+		time: () => card && !card.parts && uses(board.head, 'hours') && (acting.asking = { kind: 'time', card }),
 		past: on.onpast,
 		undo: () => void board.undo(),
 		help: on.onkeys,

@@ -1,5 +1,5 @@
 import type { CardView } from '$core/pages/board';
-import type { Doing } from './doing.svelte';
+import type { Acting } from './acting.svelte';
 import type { Picked } from './picked.svelte';
 import { Twice } from './twice';
 
@@ -12,10 +12,10 @@ export class Clicks {
 
 	constructor(
 		private readonly cardOf: (id: string) => CardView | undefined,
-		private readonly doing: Doing,
+		private readonly acting: Acting,
 		private readonly picked: Picked,
 	) {
-		this.twice = new Twice((card) => (doing.renaming = card));
+		this.twice = new Twice((card) => (acting.renaming = card));
 	}
 
 	private under({ target }: MouseEvent): CardView | undefined {
@@ -30,7 +30,7 @@ export class Clicks {
 		const card = this.under(event);
 		if (!card || event.defaultPrevented) return;
 		if ((event.target as HTMLElement).closest('.grip')) {
-			this.doing.asking = { kind: 'place', cards: this.picked.meant(card) };
+			this.acting.asking = { kind: 'place', cards: this.picked.meant(card) };
 			return;
 		}
 		if (event.shiftKey || event.ctrlKey || event.metaKey) {
@@ -49,6 +49,6 @@ export class Clicks {
 
 	ondblclick(event: MouseEvent): void {
 		const card = this.under(event);
-		if (card) this.doing.rename(card);
+		if (card) this.acting.rename(card);
 	}
 }

@@ -302,9 +302,7 @@
 			border-left: 0;
 		}
 	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

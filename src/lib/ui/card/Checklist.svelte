@@ -263,7 +263,7 @@
 		display: flex;
 		align-items: center;
 		gap: 4px;
-		min-height: 32px;
+		min-height: max(32px, var(--touch, 0px));
 	}
 	.text {
 		flex: 1;
@@ -285,7 +285,7 @@
 	form input {
 		width: 100%;
 		border-color: var(--rule);
-		min-height: 32px;
+		min-height: max(32px, var(--touch, 0px));
 	}
 	form input::placeholder {
 		color: var(--faint);
@@ -300,7 +300,7 @@
 		background: none;
 		color: var(--soft);
 		min-width: 24px;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		padding: 0;
 		font: inherit;
 	}
@@ -312,11 +312,6 @@
 		margin: 0;
 	}
 	@media (pointer: coarse) {
-		li,
-		button,
-		form input {
-			min-height: 44px;
-		}
 		button {
 			min-width: 40px;
 		}

@@ -119,7 +119,7 @@
 		margin-left: 8px;
 	}
 	select {
-		min-height: 34px;
+		min-height: max(34px, var(--touch, 0px));
 		padding: 3px 8px;
 		border: 1px solid var(--rule);
 		border-radius: 3px;
@@ -140,12 +140,9 @@
 	}
 	li .link {
 		min-width: 24px;
+		min-height: var(--touch, auto);
 	}
-	@media (pointer: coarse) {
-		li a,
-		li .link,
-		select {
-			min-height: 44px;
-		}
+	li a {
+		min-height: var(--touch, auto);
 	}
 </style>

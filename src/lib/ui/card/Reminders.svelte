@@ -128,15 +128,13 @@
 		gap: 6px 10px;
 		align-items: center;
 	}
-	@media (pointer: coarse) {
-		.link,
-		label {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 	label {
 		display: flex;
 		gap: 8px;
 		align-items: center;
+		min-height: var(--touch, auto);
 	}
 </style>

@@ -117,7 +117,7 @@
 	}
 	a {
 		display: block;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		text-decoration: none;
 	}
 	a:hover {
@@ -175,7 +175,6 @@
 		opacity: 1;
 	}
 	@media (pointer: coarse) {
-		a,
 		select,
 		input,
 		.link {

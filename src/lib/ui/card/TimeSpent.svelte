@@ -161,9 +161,7 @@
 	.hours {
 		font-weight: 650;
 	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

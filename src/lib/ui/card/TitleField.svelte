@@ -47,9 +47,7 @@
 	textarea:not([readonly]):hover {
 		border-color: var(--rule);
 	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

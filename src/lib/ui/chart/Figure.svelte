@@ -81,11 +81,11 @@
 		color: var(--soft);
 	}
 	.behind .link {
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	summary {
 		cursor: pointer;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	.scroll {
 		position: absolute;
@@ -140,11 +140,5 @@
 	:global(:where(figure svg g[role='button']:focus-visible .reach)) {
 		stroke: var(--river);
 		stroke-width: 2.5px;
-	}
-	@media (pointer: coarse) {
-		summary,
-		.behind .link {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -68,14 +68,9 @@
 		display: flex;
 		gap: 6px;
 		align-items: center;
-		min-height: 28px;
+		min-height: max(28px, var(--touch, 0px));
 	}
 	input {
 		accent-color: var(--moss);
-	}
-	@media (pointer: coarse) {
-		label {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -61,7 +61,7 @@
 		columns: 2;
 	}
 	li {
-		min-height: 32px;
+		min-height: max(32px, var(--touch, 0px));
 		display: flex;
 		align-items: center;
 		break-inside: avoid;
@@ -71,10 +71,5 @@
 	}
 	.soft {
 		margin: 0 0 8px;
-	}
-	@media (pointer: coarse) {
-		li {
-			min-height: 44px;
-		}
 	}
 </style>

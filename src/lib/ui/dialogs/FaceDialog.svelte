@@ -88,7 +88,7 @@
 		columns: 2;
 	}
 	li {
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 		display: flex;
 		align-items: center;
 		break-inside: avoid;
@@ -112,15 +112,9 @@
 		display: inline-flex;
 		gap: 6px;
 		align-items: center;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 	}
 	input {
 		accent-color: var(--moss);
-	}
-	@media (pointer: coarse) {
-		li,
-		label {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -59,17 +59,12 @@
 		columns: 2;
 	}
 	li {
-		min-height: 32px;
+		min-height: max(32px, var(--touch, 0px));
 		display: flex;
 		align-items: center;
 		break-inside: avoid;
 	}
 	.name {
 		color: var(--ink);
-	}
-	@media (pointer: coarse) {
-		li {
-			min-height: 44px;
-		}
 	}
 </style>

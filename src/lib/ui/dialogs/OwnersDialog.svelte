@@ -117,7 +117,7 @@
 		justify-content: space-between;
 		align-items: center;
 		gap: 10px;
-		min-height: 34px;
+		min-height: max(34px, var(--touch, 0px));
 	}
 	.name {
 		color: var(--ink);
@@ -130,10 +130,5 @@
 	.knows {
 		color: var(--river);
 		margin-right: 8px;
-	}
-	@media (pointer: coarse) {
-		li {
-			min-height: 44px;
-		}
 	}
 </style>

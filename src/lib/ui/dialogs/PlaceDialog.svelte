@@ -93,7 +93,7 @@
 		gap: 2px 10px;
 		align-items: baseline;
 		width: 100%;
-		min-height: 36px;
+		min-height: max(36px, var(--touch, 0px));
 		padding: 6px 8px;
 		border: 0;
 		border-bottom: 1px dotted var(--rule);
@@ -129,10 +129,7 @@
 		gap: 4px 14px;
 		margin: 10px 0 0;
 	}
-	@media (pointer: coarse) {
-		li button,
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

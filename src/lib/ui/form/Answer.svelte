@@ -55,10 +55,4 @@
 	form :global(> :first-child) {
 		flex-basis: 100%;
 	}
-	@media (pointer: coarse) {
-		.go,
-		.plain {
-			min-height: 44px;
-		}
-	}
 </style>

@@ -109,7 +109,7 @@
 	}
 	input {
 		width: 100%;
-		min-height: 34px;
+		min-height: max(34px, var(--touch, 0px));
 		padding: 3px 8px;
 		border: 1px solid var(--rule);
 		border-radius: 3px;
@@ -130,10 +130,5 @@
 	}
 	p:empty {
 		display: none;
-	}
-	@media (pointer: coarse) {
-		input {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -134,9 +134,7 @@
 	.soft {
 		margin: 0;
 	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

@@ -244,7 +244,7 @@
 	}
 	input {
 		width: 100%;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 		padding: 3px 62px 3px 12px;
 		border: 1px solid #6d6053;
 		border-radius: 4px;
@@ -277,9 +277,6 @@
 		color: var(--brick);
 	}
 	@media (pointer: coarse) {
-		input {
-			min-height: 44px;
-		}
 		.key {
 			display: none;
 		}

@@ -49,7 +49,7 @@
 		display: flex;
 		align-items: center;
 		width: 100%;
-		min-height: 34px;
+		min-height: max(34px, var(--touch, 0px));
 		padding: 4px 10px;
 		border: 0;
 		border-radius: 3px;
@@ -90,9 +90,6 @@
 		.words,
 		.tag {
 			min-width: 44px;
-			min-height: 44px;
-		}
-		div :global(:is(a, button)) {
 			min-height: 44px;
 		}
 	}

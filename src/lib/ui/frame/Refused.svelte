@@ -56,11 +56,6 @@
 		gap: 16px;
 	}
 	.acts .link {
-		min-height: 26px;
-	}
-	@media (pointer: coarse) {
-		.acts .link {
-			min-height: 44px;
-		}
+		min-height: max(26px, var(--touch, 0px));
 	}
 </style>

@@ -75,7 +75,7 @@
 	summary {
 		cursor: pointer;
 		width: max-content;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		color: var(--soft);
 	}
 	.scroll {
@@ -111,6 +111,7 @@
 	}
 	a {
 		text-decoration: none;
+		min-height: var(--touch, auto);
 	}
 	a:hover {
 		color: var(--moss);
@@ -118,11 +119,5 @@
 	b {
 		color: var(--soft);
 		font-weight: 600;
-	}
-	@media (pointer: coarse) {
-		summary,
-		a {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -39,7 +39,7 @@
 		gap: 12px;
 		align-items: center;
 		width: 100%;
-		min-height: 28px;
+		min-height: max(28px, var(--touch, 0px));
 		padding: 2px 0;
 		border: 0;
 		background: none;
@@ -80,11 +80,6 @@
 		.bar {
 			grid-column: 1 / -1;
 			grid-row: 2;
-		}
-	}
-	@media (pointer: coarse) {
-		button {
-			min-height: 44px;
 		}
 	}
 </style>

@@ -72,7 +72,7 @@
 		display: grid;
 		place-items: center;
 		min-width: 41px;
-		min-height: 36px;
+		min-height: max(36px, var(--touch, 0px));
 		padding: 0 4px;
 		border: 1px solid var(--edge);
 		border-radius: 4px;
@@ -84,10 +84,5 @@
 	input:focus-visible + span {
 		outline: 2.5px solid var(--river);
 		outline-offset: 2px;
-	}
-	@media (pointer: coarse) {
-		span {
-			min-height: 44px;
-		}
 	}
 </style>

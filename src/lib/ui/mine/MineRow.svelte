@@ -198,12 +198,11 @@
 	.open {
 		display: block;
 		font-size: 0.9rem;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 		min-width: 44px;
 		text-align: left;
 	}
 	@media (pointer: coarse) {
-		.open,
 		.go,
 		.plain {
 			min-height: 44px;

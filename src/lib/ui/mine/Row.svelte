@@ -41,7 +41,7 @@
 	}
 	a {
 		display: block;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		text-decoration: none;
 	}
 	a:hover b {
@@ -58,7 +58,6 @@
 		color: var(--soft);
 	}
 	@media (pointer: coarse) {
-		a,
 		li > :global(button) {
 			min-height: 44px;
 		}

@@ -222,7 +222,7 @@
 		display: flex;
 		gap: 8px;
 		align-items: center;
-		min-height: 28px;
+		min-height: max(28px, var(--touch, 0px));
 	}
 	.board {
 		padding-bottom: 6px;
@@ -230,11 +230,6 @@
 	@media (max-width: 760px) {
 		td {
 			width: 3.6rem;
-		}
-	}
-	@media (pointer: coarse) {
-		label {
-			min-height: 44px;
 		}
 	}
 </style>

@@ -116,6 +116,7 @@
 	}
 	label {
 		white-space: nowrap;
+		min-height: var(--touch, auto);
 	}
 	.words {
 		width: 150px;
@@ -125,17 +126,11 @@
 		color: var(--ink);
 		font: inherit;
 		padding: 2px 0;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 		box-shadow: none;
 	}
 	.words::placeholder {
 		color: var(--faint);
 		opacity: 1;
-	}
-	@media (pointer: coarse) {
-		.words,
-		label {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -289,7 +289,7 @@
 	a {
 		font-weight: 650;
 		text-decoration: none;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		overflow-wrap: anywhere;
 	}
 	small {
@@ -312,7 +312,7 @@
 	}
 	form > input {
 		flex: 1 1 100%;
-		min-height: 34px;
+		min-height: max(34px, var(--touch, 0px));
 		border: 1px dashed var(--edge);
 		border-radius: 4px;
 		background: none;
@@ -341,10 +341,6 @@
 			height: 44px;
 			touch-action: none;
 			color: var(--faint);
-		}
-		form > input,
-		a {
-			min-height: 44px;
 		}
 	}
 	@media (max-width: 700px) {

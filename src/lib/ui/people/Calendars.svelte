@@ -109,7 +109,7 @@
 		border-bottom: 1px dotted var(--rule);
 	}
 	li .link {
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	input {
 		width: 100%;
@@ -127,10 +127,5 @@
 	}
 	.warn:empty {
 		display: none;
-	}
-	@media (pointer: coarse) {
-		li .link {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -112,9 +112,7 @@
 	.file input {
 		max-width: 100%;
 	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

@@ -123,7 +123,7 @@
 		flex-direction: column;
 		align-items: center;
 		justify-content: center;
-		min-height: 36px;
+		min-height: max(36px, var(--touch, 0px));
 		padding: 0;
 		border: 1px solid transparent;
 		border-radius: 3px;
@@ -160,9 +160,6 @@
 		border: 2px solid var(--ink);
 	}
 	@media (pointer: coarse) {
-		.grid button {
-			min-height: 44px;
-		}
 		.head .plain {
 			min-width: 44px;
 			min-height: 44px;

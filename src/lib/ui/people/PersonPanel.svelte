@@ -308,6 +308,7 @@
 	}
 	.cards a {
 		text-decoration: none;
+		min-height: var(--touch, auto);
 	}
 	.cards span {
 		white-space: nowrap;
@@ -326,11 +327,8 @@
 	.file input {
 		max-width: 100%;
 	}
-	@media (pointer: coarse) {
-		.link,
-		.cards a {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 	@media (max-width: 900px) {
 		.panel {

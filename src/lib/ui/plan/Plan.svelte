@@ -292,10 +292,8 @@
 		font-size: 0.9rem;
 		color: var(--soft);
 	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 	@media (max-width: 900px) {
 		.plan {

@@ -78,10 +78,8 @@
 		text-align: right;
 		text-wrap: balance;
 	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 	@media (max-width: 700px) {
 		footer {

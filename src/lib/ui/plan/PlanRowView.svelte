@@ -140,7 +140,7 @@
 	}
 	.sum .link {
 		font-size: 0.93rem;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	.track {
 		position: relative;
@@ -277,9 +277,6 @@
 		}
 		.block {
 			touch-action: none;
-		}
-		.sum .link {
-			min-height: 44px;
 		}
 	}
 </style>

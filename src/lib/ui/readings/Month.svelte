@@ -296,7 +296,7 @@
 		overflow: hidden;
 		text-overflow: ellipsis;
 		white-space: nowrap;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	.held {
 		position: relative;
@@ -320,7 +320,6 @@
 		color: var(--soft);
 	}
 	@media (pointer: coarse) {
-		.card,
 		.plain,
 		.link {
 			min-height: 44px;

@@ -162,6 +162,7 @@
 		border-radius: 0;
 		padding: 2px 0;
 		field-sizing: content;
+		min-height: var(--touch, auto);
 	}
 	.scroll {
 		overflow-x: auto;
@@ -208,7 +209,7 @@
 		color: inherit;
 		font: inherit;
 		padding: 0 4px;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 		min-width: 30px;
 		text-align: left;
 	}
@@ -226,12 +227,6 @@
 		border-top: 1.5px solid var(--edge);
 		border-bottom: 0;
 		font-weight: 650;
-	}
-	@media (pointer: coarse) {
-		td button,
-		p select {
-			min-height: 44px;
-		}
 	}
 	@media (max-width: 700px) {
 		.tally {

@@ -82,13 +82,8 @@
 		margin: 2px 0 0 14px;
 	}
 	.vote {
-		min-height: 28px;
+		min-height: max(28px, var(--touch, 0px));
 		padding: 0 10px;
 		margin-left: auto;
-	}
-	@media (pointer: coarse) {
-		.vote {
-			min-height: 44px;
-		}
 	}
 </style>

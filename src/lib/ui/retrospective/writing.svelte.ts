@@ -6,7 +6,7 @@ import { draftOf, keepDraft } from '../drafts';
 import { OwnNotes } from './own-notes.svelte';
 
 /** A note of one’s own, by its id; of an anonymous one also the key that it is held by on this device. */
-export interface OwnNote {
+export interface LyingNote {
 	id: string;
 	key?: string;
 	words: string;
@@ -64,7 +64,7 @@ export class Writing {
 	}
 
 	/** One’s own notes of a column that lie face down. */
-	mineIn(place: number): OwnNote[] {
+	mineIn(place: number): LyingNote[] {
 		const { anonymous, notes } = this.retro();
 		return anonymous
 			? this.own.list
@@ -73,15 +73,15 @@ export class Writing {
 			: notes.filter((note) => note.place === place);
 	}
 
-	async change(note: Omit<OwnNote, 'words'>, place: number, words: string): Promise<void> {
+	async change(note: Omit<LyingNote, 'words'>, place: number, words: string): Promise<void> {
 		const kept = await this.tell('ChangeNote', { ...this.of, ...named(note), words });
 		if (kept && note.key) this.own.put({ key: note.key, place, words });
 	}
 
-	async withdraw(note: OwnNote): Promise<void> {
+	async withdraw(note: LyingNote): Promise<void> {
 		const kept = await this.tell('WithdrawNote', { ...this.of, ...named(note) });
 		if (kept && note.key) this.own.take(note.key);
 	}
 }
 
-const named = ({ id, key }: Omit<OwnNote, 'words'>) => (key ? { key } : { note: id });
+const named = ({ id, key }: Omit<LyingNote, 'words'>) => (key ? { key } : { note: id });

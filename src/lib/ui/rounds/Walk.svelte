@@ -339,7 +339,7 @@
 		background: none;
 		color: var(--soft);
 		padding: 3px 8px;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 	}
 	.present [aria-pressed='true'] {
 		background: var(--moss-2);
@@ -351,11 +351,6 @@
 		background: var(--sheet);
 		border: 1px solid var(--rule);
 		padding: 12px 16px;
-	}
-	@media (pointer: coarse) {
-		.present button {
-			min-height: 44px;
-		}
 	}
 	@media (max-width: 1000px) {
 		.walk {

@@ -319,7 +319,7 @@
 		display: flex;
 		gap: 8px;
 		align-items: center;
-		min-height: 32px;
+		min-height: max(32px, var(--touch, 0px));
 	}
 	.tick input {
 		width: 18px;
@@ -332,11 +332,8 @@
 	small {
 		color: var(--soft);
 	}
-	@media (pointer: coarse) {
-		.tick,
-		li select,
-		.link {
-			min-height: 44px;
-		}
+	li select,
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

@@ -174,17 +174,12 @@
 		border-bottom: 1px solid var(--rule);
 		border-radius: 0;
 		padding: 2px 4px;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 		width: 150px;
 	}
 	.name {
 		font-weight: 650;
 		border-bottom-color: var(--moss);
 		width: 200px;
-	}
-	@media (pointer: coarse) {
-		input {
-			min-height: 44px;
-		}
 	}
 </style>

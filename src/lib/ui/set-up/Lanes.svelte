@@ -175,7 +175,7 @@
 		border: 0;
 		border-bottom: 1px solid var(--rule);
 		border-radius: 0;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 	}
 	.name {
 		font-weight: 650;
@@ -185,11 +185,5 @@
 	}
 	select {
 		padding: 2px 26px 2px 4px;
-	}
-	@media (pointer: coarse) {
-		.name,
-		select {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -138,7 +138,7 @@
 		align-items: center;
 	}
 	input {
-		min-height: 32px;
+		min-height: max(32px, var(--touch, 0px));
 		padding: 2px 8px;
 		font: inherit;
 		color: var(--ink);
@@ -146,11 +146,10 @@
 		border: 1px solid var(--edge);
 		border-radius: 4px;
 	}
-	@media (pointer: coarse) {
-		input,
-		.link,
-		summary {
-			min-height: 44px;
-		}
+	summary {
+		min-height: var(--touch, auto);
+	}
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

@@ -138,9 +138,7 @@
 			gap: 2px 10px;
 		}
 	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

@@ -118,7 +118,7 @@
 		text-decoration: underline;
 		text-decoration-color: var(--moss);
 		text-underline-offset: 3px;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	ul {
 		position: absolute;
@@ -184,7 +184,6 @@
 		}
 	}
 	@media (pointer: coarse) {
-		summary,
 		.narrow {
 			min-height: 44px;
 		}

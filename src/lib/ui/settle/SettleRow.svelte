@@ -181,7 +181,7 @@
 		background: var(--sheet);
 		color: var(--ink);
 		padding: 3px 9px;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 		white-space: nowrap;
 	}
 	.decide[aria-pressed='true'] {
@@ -208,7 +208,7 @@
 	.reason,
 	.words {
 		width: 100%;
-		min-height: 32px;
+		min-height: max(32px, var(--touch, 0px));
 		padding: 3px 28px 3px 9px;
 		font: inherit;
 		border: 1px solid var(--edge);
@@ -231,10 +231,7 @@
 		}
 	}
 	@media (pointer: coarse) {
-		.decide,
-		.decided,
-		.reason,
-		.words {
+		.decided {
 			min-height: 44px;
 		}
 		input[type='checkbox'] {

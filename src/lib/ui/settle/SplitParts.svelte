@@ -95,7 +95,7 @@
 		border-bottom: 1px solid var(--ink);
 		border-radius: 0;
 		padding: 3px 0;
-		min-height: 28px;
+		min-height: max(28px, var(--touch, 0px));
 	}
 	select {
 		padding-right: 26px;
@@ -132,8 +132,6 @@
 		}
 	}
 	@media (pointer: coarse) {
-		input:not([type='checkbox']),
-		select,
 		.line {
 			min-height: 44px;
 		}

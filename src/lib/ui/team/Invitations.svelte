@@ -127,9 +127,7 @@
 			grid-row: auto;
 		}
 	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

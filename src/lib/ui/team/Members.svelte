@@ -173,7 +173,7 @@
 		border-bottom-color: var(--rule);
 		border-radius: 3px;
 		padding: 3px 4px;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 	}
 	select {
 		padding-right: 26px;
@@ -196,11 +196,7 @@
 		flex-basis: 100%;
 		margin: 0;
 	}
-	@media (pointer: coarse) {
-		input,
-		select,
-		.link {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 </style>

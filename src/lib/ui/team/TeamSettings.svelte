@@ -105,7 +105,7 @@
 	}
 	fieldset input {
 		width: 46px;
-		min-height: 34px;
+		min-height: max(34px, var(--touch, 0px));
 		text-align: center;
 		font: inherit;
 		font-size: 1rem;
@@ -118,10 +118,5 @@
 	.acts {
 		display: flex;
 		gap: 10px;
-	}
-	@media (pointer: coarse) {
-		fieldset input {
-			min-height: 44px;
-		}
 	}
 </style>

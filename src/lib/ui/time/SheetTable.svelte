@@ -156,7 +156,7 @@
 	td input {
 		width: 100%;
 		min-width: 54px;
-		min-height: 32px;
+		min-height: max(32px, var(--touch, 0px));
 		padding: 3px 8px;
 		font: inherit;
 		font-variant-numeric: tabular-nums;
@@ -220,11 +220,6 @@
 		tbody th {
 			min-width: 128px;
 			font-size: 0.93rem;
-		}
-	}
-	@media (pointer: coarse) {
-		td input {
-			min-height: 44px;
 		}
 	}
 </style>

@@ -190,17 +190,12 @@
 		display: flex;
 		gap: 8px;
 		align-items: center;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 	}
 	.go {
 		justify-self: start;
 	}
 	.warn {
 		margin: 0;
-	}
-	@media (pointer: coarse) {
-		fieldset label {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -224,13 +224,8 @@
 		gap: 0 18px;
 	}
 	.links .link {
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		align-content: center;
-	}
-	@media (pointer: coarse) {
-		.links .link {
-			min-height: 44px;
-		}
 	}
 	.sentence {
 		margin: 0;

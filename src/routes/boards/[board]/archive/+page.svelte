@@ -142,6 +142,7 @@
 		border-radius: 4px;
 		padding: 4px 10px;
 		min-width: 250px;
+		min-height: var(--touch, auto);
 	}
 	ul {
 		max-width: 900px;
@@ -183,11 +184,8 @@
 		border: 1px solid var(--edge);
 		border-radius: 2px;
 	}
-	@media (pointer: coarse) {
-		.link,
-		input[type='search'] {
-			min-height: 44px;
-		}
+	.link {
+		min-height: var(--touch, auto);
 	}
 	@media (max-width: 700px) {
 		.top,

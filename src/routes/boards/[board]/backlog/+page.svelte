@@ -156,12 +156,7 @@
 	.files .link {
 		display: inline-flex;
 		align-items: center;
-		min-height: 24px;
-	}
-	@media (pointer: coarse) {
-		.files .link {
-			min-height: 44px;
-		}
+		min-height: max(24px, var(--touch, 0px));
 	}
 	@media (max-width: 700px) {
 		.sentence {

@@ -202,7 +202,7 @@
 		border: 0;
 		border-bottom: 1px solid var(--moss);
 		padding: 2px 0;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 		border-radius: 0;
 		box-shadow: none;
 	}
@@ -231,11 +231,6 @@
 		}
 		.bar {
 			margin: 0 0 10px;
-		}
-	}
-	@media (pointer: coarse) {
-		.range select {
-			min-height: 44px;
 		}
 	}
 </style>

@@ -284,6 +284,7 @@
 		color: var(--ink);
 		text-align: left;
 		text-decoration-color: var(--moss);
+		min-height: var(--touch, auto);
 	}
 	.stale {
 		opacity: 0.5;
@@ -295,11 +296,6 @@
 	.none {
 		padding: 20px;
 		color: var(--soft);
-	}
-	@media (pointer: coarse) {
-		.odds {
-			min-height: 44px;
-		}
 	}
 	@media (max-width: 700px) {
 		.sentence {

@@ -306,7 +306,7 @@
 	}
 	.walk {
 		padding: 2px 12px;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 	}
 	@media (max-width: 700px) {
 		.sentence {
@@ -317,8 +317,7 @@
 		}
 	}
 	@media (pointer: coarse) {
-		.link,
-		.walk {
+		.link {
 			min-height: 44px;
 		}
 	}

@@ -418,7 +418,7 @@
 	li a {
 		text-decoration: none;
 		min-width: 0;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		overflow-wrap: anywhere;
 	}
 	li a:hover {
@@ -448,11 +448,10 @@
 			padding: 10px 14px 30px;
 		}
 	}
+	.files .link {
+		min-height: var(--touch, auto);
+	}
 	@media (pointer: coarse) {
-		li a,
-		.files .link {
-			min-height: 44px;
-		}
 		.files .link {
 			display: inline-flex;
 			align-items: center;
