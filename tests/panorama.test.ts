@@ -299,6 +299,24 @@ describe('milestones', () => {
 		);
 	});
 
+	test('what changed of one is told', async () => {
+		const s = await withMilestone();
+		const { lead, team, key } = s.board;
+		const change = async (input: object) => {
+			const { id } = await command(lead, 'ChangeMilestone', { team, milestone: s.milestone, ...input });
+			const { rows } = await db.query('select value from event where command_id = $1', [id]);
+			return rows[0].value as string;
+		};
+		assert.equal(
+			await change({ cards: [`${key}-1`, `${s.yard.key}-1`] }),
+			'The milestone Harbour day has 1 more to wait for.',
+		);
+		assert.equal(
+			await change({ name: 'Quay day', day: '2026-12-08', withoutCards: [`${key}-1`] }),
+			'The milestone Quay day was called Harbour day; is on Tue 8 Dec 2026, before on Tue 1 Dec 2026; has 1 fewer to wait for.',
+		);
+	});
+
 	test('other dates of a card say before whether it is still met', async () => {
 		const s = await withMilestone('2026-12-03');
 		const to = async (due: string) =>

@@ -296,6 +296,7 @@ describe('a whole sprint, from its start to the start of the next', () => {
 		);
 		await page.getByText('Only leads settle on this board.').waitFor();
 		assert.equal(await page.getByRole('button', { name: /^Close sprint/ }).count(), 0);
+		assert.equal(await page.getByText('decide each').count(), 0, 'what one may not do is not asked of one');
 		quiet();
 		await context.close();
 		await lead.context.close();

@@ -103,9 +103,15 @@ export const changeMilestone = teamCommand({
 			after.day,
 			after.board,
 		]);
-		await changeBefore(context, input);
-		const moved = after.day === before.day ? '' : `, before on ${dayWords(before.day)}`;
-		context.note(`The milestone ${after.name} is on ${dayWords(after.day)}${moved}.`);
+		const { more, fewer } = await changeBefore(context, input);
+		const said = [
+			after.name !== before.name && `was called ${before.name}`,
+			after.day !== before.day && `is on ${dayWords(after.day)}, before on ${dayWords(before.day)}`,
+			after.board !== before.board_id && (after.board ? 'is one of a board' : 'is one of the whole team'),
+			more && `has ${more} more to wait for`,
+			fewer && `has ${fewer} fewer to wait for`,
+		].filter(Boolean);
+		context.note(`The milestone ${after.name} ${said.join('; ') || `is on ${dayWords(after.day)}`}.`);
 	},
 });
 
@@ -151,10 +157,17 @@ function boardOf({ boards }: TeamContext, board: string | null): string | null {
 	throw new Problem(422, 'board.unknown', 'A milestone is one of the team or of one of its boards.', 'board');
 }
 
-/** Adds to what must be done before a milestone, and takes from it: what two say at once both holds. */
-async function changeBefore(context: TeamContext, input: ChangeMilestone): Promise<void> {
+/**
+ * Adds to what must be done before a milestone, and takes from it: what two say at once both holds.
+ * @returns how many cards and initiatives came to it, and how many are no longer among them
+ */
+async function changeBefore(
+	context: TeamContext,
+	input: ChangeMilestone,
+): Promise<{ more: number; fewer: number }> {
 	const { cards = [], initiatives = [], withoutCards = [], withoutInitiatives = [] } = input;
-	if (!cards.length && !initiatives.length && !withoutCards.length && !withoutInitiatives.length) return;
+	if (!cards.length && !initiatives.length && !withoutCards.length && !withoutInitiatives.length)
+		return { more: 0, fewer: 0 };
 	const { tx, team, person } = context;
 	await context.keep('milestone_before', { milestone_id: input.milestone });
 	const found = await tx.query<{ key: string; id: string | null }>(
@@ -181,15 +194,16 @@ async function changeBefore(context: TeamContext, input: ChangeMilestone): Promi
 	);
 	if (known.rows.length < initiatives.length)
 		throw new Problem(422, 'initiative.unknown', 'The team has no such initiative.', 'initiatives');
-	await tx.query(
+	const taken = await tx.query(
 		`delete from milestone_before
 		where milestone_id = $1 and (card_id = any($2::uuid[]) or initiative_id = any($3::uuid[]))`,
 		[input.milestone, idsOf(withoutCards), withoutInitiatives],
 	);
-	await tx.query(
+	const added = await tx.query(
 		`insert into milestone_before (milestone_id, card_id, initiative_id)
 		select $1::uuid, c, null::uuid from unnest($2::uuid[]) c union all select $1::uuid, null::uuid, i from unnest($3::uuid[]) i
 		on conflict do nothing`,
 		[input.milestone, idsOf(cards), initiatives],
 	);
+	return { more: added.rowCount ?? 0, fewer: taken.rowCount ?? 0 };
 }

@@ -205,10 +205,12 @@
 			>{/if}
 		{settle.done} of {count(settle.done + cards.length, 'card')}
 		{settle.done === 1 ? 'is' : 'are'} done{#if cards.length}, {cards.length}
-			{cards.length === 1 ? 'is' : 'are'} not: decide each. Work already done stays with sprint {sprint.number};
-			only what is left moves on. <b>{decided} of {cards.length}</b> decided.{:else}: nothing is left to
-			decide.{/if}
-		{#if !mayEdit}<span class="care">Only leads settle on this board.</span>{/if}
+			{cards.length === 1 ? 'is' : 'are'} not{mayEdit ? ': decide each' : ''}. Work already done stays with
+			sprint {sprint.number}; only what is left moves on. {#if mayEdit}<b>{decided} of {cards.length}</b> decided.{/if}{:else}:
+			nothing is left to decide.{/if}
+		{#if !mayEdit}<span class="care"
+				>{head.membersSettle ? 'Leads and members settle' : 'Only leads settle'} on this board.</span
+			>{/if}
 	</h1>
 	<div class="page" bind:this={element}>
 		<div class="heads" aria-hidden="true">
