@@ -2,7 +2,7 @@
 	import { dayText } from '$core/calendar/days';
 	import { spanOf } from '$core/dates/follow';
 	import type { PanoramaPage, TimelineCard } from '$core/pages/panorama';
-	import { datesOf, keyOf } from '$core/panorama/rows';
+	import { datesOf } from '$core/panorama/rows';
 	import { shortDate } from '../words';
 	import type { Moving } from './moving.svelte';
 	import type { Lie } from './scale';
@@ -19,7 +19,7 @@
 		tabbable: boolean;
 		onfocus: () => void;
 	}
-	/** A card of a timeline: its name, its bar, and as an outline where it would come to lie. */
+	/** The bar of a card of a timeline, and as an outline where it would come to lie. */
 	let { page, card, place, at, lie, moving, tabbable, onfocus }: Props = $props();
 	const span = $derived(spanOf(datesOf(card))!);
 	const would = $derived(moving.would.get(place));
@@ -33,7 +33,6 @@
 	}
 </script>
 
-<span class="name" aria-hidden="true" title={card.title}><b>{keyOf(page, card)}</b> {card.title}</span>
 <a
 	class="bar {card.clock}"
 	class:unowned={!card.owners.length && card.clock === 'none'}
@@ -60,24 +59,6 @@
 {/if}
 
 <style>
-	.name {
-		position: sticky;
-		left: 0;
-		z-index: 2;
-		display: block;
-		width: var(--label);
-		height: 100%;
-		padding: 4px 8px 0 36px;
-		background: var(--paper);
-		white-space: nowrap;
-		overflow: hidden;
-		text-overflow: ellipsis;
-		font-size: 0.93rem;
-	}
-	b {
-		color: var(--soft);
-		font-weight: 600;
-	}
 	.beside,
 	.to {
 		position: absolute;
@@ -131,11 +112,5 @@
 		color: var(--plum);
 		font-weight: 650;
 		z-index: 1;
-	}
-	@media (max-width: 700px) {
-		.name {
-			padding-left: 8px;
-			font-size: 12px;
-		}
 	}
 </style>

@@ -29,42 +29,26 @@
 	);
 </script>
 
-<div>
-	<button
-		type="button"
-		data-row={at}
-		tabindex={tabbable ? 0 : -1}
-		aria-expanded={!folded}
-		{onfocus}
-		onclick={onturn}
-		><span aria-hidden="true">{folded ? '▸' : '▾'}</span>
-		{row.name}<span class="sr-only">, {words}</span></button
-	>
-	{#if one}<small
-			>{one.parts.length > 1 ? count(one.parts.length, 'board') : (home?.name ?? '')}{one.lead
-				? ` · ${called(one.lead)} leads`
-				: ''}
-			<a class="link" href={initiativeAddress(home?.slug ?? '', one.name)} aria-label="its page: {one.name}"
-				>its page</a
-			></small
-		>{:else}<small class="of">{count(row.cards.length, 'card')}</small>{/if}
-</div>
+<button
+	type="button"
+	data-row={at}
+	tabindex={tabbable ? 0 : -1}
+	aria-expanded={!folded}
+	{onfocus}
+	onclick={onturn}
+	><span aria-hidden="true">{folded ? '▸' : '▾'}</span>
+	{row.name}<span class="sr-only">, {words}</span></button
+>
+{#if one}<small
+		>{one.parts.length > 1 ? count(one.parts.length, 'board') : (home?.name ?? '')}{one.lead
+			? ` · ${called(one.lead)} leads`
+			: ''}
+		<a class="link" href={initiativeAddress(home?.slug ?? '', one.name)} aria-label="its page: {one.name}"
+			>its page</a
+		></small
+	>{:else}<small class="of">{count(row.cards.length, 'card')}</small>{/if}
 
 <style>
-	div {
-		position: sticky;
-		left: 0;
-		z-index: 2;
-		display: block;
-		width: var(--label);
-		height: 100%;
-		padding: 5px 8px 0 20px;
-		background: var(--paper);
-		white-space: nowrap;
-		overflow: hidden;
-		text-overflow: ellipsis;
-		font-size: 0.93rem;
-	}
 	button {
 		display: block;
 		max-width: 100%;
@@ -97,10 +81,6 @@
 		margin-left: 4px;
 	}
 	@media (max-width: 700px) {
-		div {
-			padding-left: 8px;
-			font-size: 12px;
-		}
 		small.of {
 			display: none;
 		}

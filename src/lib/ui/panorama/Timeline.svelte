@@ -140,15 +140,22 @@
 			{@const place = { at: i, tabbable: rows.focus === i, onfocus: () => (rows.focus = i) }}
 			<div class="row" style:top="{rows.tops[i]}px" style:height="{rows.heightOf(row)}px">
 				{#if row.kind === 'card'}
-					<CardBar {page} card={page.cards[row.at]!} place={row.at} {lie} {moving} {...place} />
+					{@const card = page.cards[row.at]!}
+					<div class="name" aria-hidden="true" title={card.title}>
+						<b>{keyOf(page, card)}</b>
+						{card.title}
+					</div>
+					<CardBar {page} {card} place={row.at} {lie} {moving} {...place} />
 				{:else}
-					<GroupName
-						{page}
-						{row}
-						folded={rows.folded.has(row.id)}
-						onturn={() => rows.turn(row.id)}
-						{...place}
-					/>
+					<div class="name group">
+						<GroupName
+							{page}
+							{row}
+							folded={rows.folded.has(row.id)}
+							onturn={() => rows.turn(row.id)}
+							{...place}
+						/>
+					</div>
 					{#if row.initiative}<InitiativeBar
 							{page}
 							one={row.initiative}
@@ -193,8 +200,35 @@
 		left: 0;
 		right: 0;
 	}
+	.name {
+		position: sticky;
+		left: 0;
+		z-index: 2;
+		width: var(--label);
+		height: 100%;
+		padding: 4px 8px 0 36px;
+		background: var(--paper);
+		white-space: nowrap;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		font-size: 0.93rem;
+	}
+	.name.group {
+		padding: 5px 8px 0 20px;
+	}
+	b {
+		color: var(--soft);
+		font-weight: 600;
+	}
 	.nothing {
 		margin: 0;
 		padding: 0 20px 14px;
+	}
+	@media (max-width: 700px) {
+		.name,
+		.name.group {
+			padding-left: 8px;
+			font-size: 12px;
+		}
 	}
 </style>
