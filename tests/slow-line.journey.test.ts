@@ -308,6 +308,13 @@ test('a card is sent to any column from its own page on a phone; a full one that
 	const number = await numberOf(cards(column(page, 'Lined up')).nth(1));
 	await page.goto(`${BOARD}?card=${number}`);
 	await awake(page);
+	await page.getByLabel('Stands in').waitFor();
+	const heights = await page
+		.getByRole('complementary', { name: /^Card / })
+		.locator('dl :is(select, input:not([type="checkbox"]))')
+		.evaluateAll((fields) => fields.map((field) => field.getBoundingClientRect().height));
+	assert.ok(heights.length > 4, 'the card has fields to choose and to write in');
+	assert.ok(Math.min(...heights) >= 44, `a finger meets each of them: ${heights.join(', ')}`);
 	await page.getByLabel('Stands in').selectOption({ label: 'Field trial, 2 of 4' });
 	await eventually(async () => {
 		const { rows: at } = await db.query(

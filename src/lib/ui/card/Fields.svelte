@@ -323,6 +323,9 @@
 		align-items: center;
 		min-height: 26px;
 	}
+	dl :global(:is(select, input:not([type='checkbox']))) {
+		min-height: var(--touch, auto);
+	}
 	.late {
 		color: var(--brick);
 	}
