@@ -1,21 +1,8 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import fc from 'fast-check';
-import { parseDay } from '../calendar/days.ts';
-import type { Rota } from './hours.ts';
 import { personWeeks, type WeekBoard } from './weeks.ts';
-
-const day = (text: string) => parseDay(text)!;
-const rota = (more: Partial<Rota> = {}): Rota => ({
-	boards: ['a', 'b'],
-	weeks: [{ person: 'ann', from: day('2026-01-01'), hours: [8, 8, 8, 8, 4, 0, 0] }],
-	absences: [],
-	shares: [{ person: 'ann', from: day('2026-01-01'), boards: { a: 1 } }],
-	holidays: new Set(),
-	// Whoever it is about has always been there.
-	members: ['ann', 'bob', 'cyd'].map((person) => ({ person, from: 0, until: null })),
-	...more,
-});
+import { day, rota } from './rota-for-tests.ts';
 
 describe('the weeks of people', () => {
 	const board = (more: Partial<WeekBoard> = {}): WeekBoard => ({

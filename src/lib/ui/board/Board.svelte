@@ -174,7 +174,8 @@
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
-		const first = by ? null : { column: columns[0]!.key, lane: grid.bands.at(-1)!.key };
+		const [column, band] = [columns[0], grid.bands.at(-1)];
+		const first = by || !column || !band ? null : { column: column.key, lane: band.key };
 		const single = keysOn;
 		onBoardKey(event, {
 			...{ board, spot, acting, picked, single, mayEdit, first },
