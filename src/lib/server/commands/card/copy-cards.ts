@@ -3,6 +3,7 @@ import { boardCommand } from '../../door/command.ts';
 import { Id, SeenCard, SeenCards } from '../../door/fields.ts';
 import { draftOf, namesOn } from './drafts.ts';
 import { makeCards } from './make-cards.ts';
+import { privateToo } from './private-too.ts';
 
 /** What a copy can take along, beside title, type and class. */
 export const TAKEN_ALONG = [
@@ -71,16 +72,9 @@ export const copyCards = boardCommand({
 				join attachment a on a.card_id = n."from" and a.removed_at is null`,
 				[JSON.stringify(cards.map(({ id }, i) => ({ from: id, to: made[i]!.id }))), context.at],
 			);
-		// A copy of what is private is private, with those who see the first one.
-		await context.tx.query(
-			`with pair as (
-				select n."from", n."to" from jsonb_to_recordset($1) n("from" uuid, "to" uuid)
-				join card c on c.id = n."from" and c.private
-			), watched as (
-				insert into watch (card_id, person_id) select "to", $2::uuid from pair on conflict (card_id, person_id) do update set how = 'chosen'
-			)
-			update card c set private = true from pair where c.id = pair."to"`,
-			[JSON.stringify(cards.map(({ id }, i) => ({ from: id, to: made[i]!.id }))), context.person.id],
+		await privateToo(
+			context,
+			cards.map(({ id }, i) => ({ from: id, to: made[i]!.id })),
 		);
 		cards.forEach((card, i) => context.note(made[i]!.id, 'copied-from', String(card.number)));
 		return { result: { cards: made.map(({ id, number }) => ({ card: id, number })) } };

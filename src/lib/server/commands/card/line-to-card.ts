@@ -2,6 +2,7 @@ import { Problem } from '../../problem.ts';
 import { boardCommand } from '../../door/command.ts';
 import { Id, Line, Version } from '../../door/fields.ts';
 import { makeCards } from './make-cards.ts';
+import { privateToo } from './private-too.ts';
 
 export class LineToCard {
 	@Id('card')
@@ -32,6 +33,7 @@ export const lineToCard = boardCommand({
 					title: line.quantity ? `${line.text}, ${line.quantity}` : line.text,
 					description: line.link ?? '',
 					owners: card.owners,
+					asIs: true,
 				},
 			],
 			card.column_id === null ? card.id : null,
@@ -44,6 +46,7 @@ export const lineToCard = boardCommand({
 			card.id,
 			made!.id,
 		]);
+		await privateToo(context, [{ from: card.id, to: made!.id }]);
 		context.note(card.id, 'line-removed', line.text);
 		context.note(card.id, 'split-to', String(made!.number));
 		context.note(made!.id, 'split-from', String(card.number));

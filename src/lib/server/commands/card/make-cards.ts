@@ -9,6 +9,7 @@ import {
 	linesOf,
 	typeNamed,
 	typesOf,
+	type TypeBegins,
 } from '../board/names.ts';
 import { shownValue, type FieldValue, type OwnField } from '../../../../core/fields/own.ts';
 import { Problem } from '../../problem.ts';
@@ -31,7 +32,7 @@ export interface Draft {
 	initiative?: string | null;
 	ready?: boolean;
 	checklist?: readonly Omit<ChecklistLine, 'id'>[];
-	/** It is a card that there was already: what its type begins with is not added to it. */
+	/** It comes of a card that there was already: its type adds nothing to it, and who may not own cards any more is left out. */
 	asIs?: boolean;
 	/** What it holds in fields that the board has added, by their ids. */
 	fields?: Readonly<Record<string, unknown>>;
@@ -40,6 +41,9 @@ export interface Draft {
 	/** A sprint that has not started, whose list it is put on. */
 	sprint?: { id: string; number: number } | null;
 }
+
+/** What a card that there was already is given by its type. */
+const NOTHING: TypeBegins = { checklist: [], size: null, class: null };
 
 export interface MadeCard {
 	id: string;
@@ -71,10 +75,10 @@ export async function makeCards(
 	const own = drafts.some((draft) => draft.fields) ? await fieldsOf(context) : [];
 	const bounds = await placeBounds(context, null, below);
 	const ranks = generateNKeysBetween(bounds.above, bounds.under, drafts.length);
-	const begins = drafts.map((draft) => typeNamed(types, draft.type ?? ''));
+	const begins = drafts.map(({ asIs, type = '' }) => (asIs ? NOTHING : typeNamed(types, type)));
 	const whole = new Set(drafts.map(({ parent }) => parent));
 	// One that is only the sum of its parts has no size of its own to begin with.
-	const sizes = drafts.map((draft, i) => draft.size ?? (whole.has(i) || draft.asIs ? null : begins[i]!.size));
+	const sizes = drafts.map((draft, i) => draft.size ?? (whole.has(i) ? null : begins[i]!.size));
 	const parents = new Set<number>();
 	drafts.forEach((draft, i) => {
 		const parent = draft.parent ?? null;
@@ -101,8 +105,11 @@ export async function makeCards(
 		parent: null as string | null,
 		sprint: draft.sprint?.id ?? null,
 		fields: heldIn(own, draft.fields ?? {}),
-		checklist: checklistOf(draft, draft.asIs ? [] : begins[i]!.checklist),
-		owners: checkOwners(able, draft.owners ?? []),
+		checklist: checklistOf(draft, begins[i]!.checklist),
+		owners: checkOwners(
+			able,
+			(draft.owners ?? []).filter((owner) => !draft.asIs || able.has(owner)),
+		),
 		labels: [...new Set(draft.labels ?? [])].map((name) => labels.get(name)!),
 	}));
 	rows.forEach((row, i) => (row.parent = rows[drafts[i]!.parent ?? -1]?.id ?? null));
