@@ -121,10 +121,20 @@ export async function reportPage(head: BoardHead, number: number): Promise<Repor
 }
 
 /** A report as its page is told it: what is behind a day, somebody's hours or a budget is asked for when it is opened. */
-export function shown({ ledger: { moves: _, ...ledger }, use, budgets, ...report }: ReportPage): ReportShown {
+export function shown({ ledger, use, budgets, titles, ...report }: ReportPage): ReportShown {
 	const counted = <T extends { cards: readonly CardAmount[] }>(figures: readonly T[]) =>
 		figures.map((figure) => ({ ...figure, cards: figure.cards.length }));
-	return { ...report, ledger, use: counted(use), budgets: counted(budgets) };
+	const { moves: _, ...sums } = ledger;
+	const named = [ledger.stints, report.scope, report.unfinished].flatMap((list) =>
+		list.map(({ card }) => card),
+	);
+	return {
+		...report,
+		ledger: sums,
+		use: counted(use),
+		budgets: counted(budgets),
+		titles: Object.fromEntries(named.flatMap((card) => (card in titles ? [[card, titles[card]!]] : []))),
+	};
 }
 
 /**

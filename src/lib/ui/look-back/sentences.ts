@@ -2,6 +2,7 @@ import { fsum, group, rollup } from 'd3-array';
 import type { LookBackPage, ReportCard, ReportPage, ReportShown } from '$core/pages/look-back';
 import type { Unit } from '$core/pages/board';
 import { REASONS } from '$core/events/reasons';
+import type { Delivered } from '$core/sprint/delivered';
 import type { Stint } from '$core/sprint/ledger';
 import { median } from '$core/capacity/promise';
 import { amount, count, figure, list } from '../words';
@@ -35,17 +36,7 @@ export function burnUpWords({ following }: Pick<ReportPage, 'following'>, unit: 
 }
 
 /** What was delivered of what was committed, and what came in later and was delivered too: each beside its like. */
-export function deliveredWords(
-	of: {
-		committed: number;
-		committedCards: number;
-		delivered: number;
-		kept: number;
-		cards: number;
-		keptCards: number;
-	},
-	unit: Unit,
-): string {
+export function deliveredWords(of: Delivered, unit: Unit): string {
 	const inCards = unit === 'none';
 	const say = (n: number) => (inCards ? count(n, 'card') : amount(n, unit));
 	const [kept, committed, all] = inCards
