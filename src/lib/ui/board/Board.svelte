@@ -84,7 +84,9 @@
 		);
 	});
 	const columns = $derived(grid.columns);
-	const laned = $derived(arrangement.lanes !== null);
+	const laned = $derived(grid.bands.some(({ name }) => name));
+	/** Cards are added to the board's own columns and lanes. */
+	const mayAdd = $derived(mayEdit && !by && (!laned || arrangement.lanes!.id === 'lane'));
 	/** From so many cards on only those near what is seen are drawn. */
 	const MANY = 150;
 	const many = $derived(fsum(grid.columns, ({ shown }) => shown.length) > MANY);
@@ -174,8 +176,7 @@
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
-		const [column, band] = [columns[0], grid.bands.at(-1)];
-		const first = by || !column || !band ? null : { column: column.key, lane: band.key };
+		const first = mayAdd ? { column: columns[0]!.key, lane: grid.bands.at(-1)!.key } : null;
 		const single = keysOn;
 		onBoardKey(event, {
 			...{ board, spot, acting, picked, single, mayEdit, first },
@@ -304,7 +305,7 @@
 		renaming={acting.renaming}
 		adding={here(acting.adding) ? acting.adding : null}
 		{mayEdit}
-		mayAdd={mayEdit && !by && (!laned || arrangement.lanes!.id === 'lane')}
+		{mayAdd}
 		card={cardFace}
 		below={faceLines}
 		done={doneList}

@@ -40,7 +40,10 @@ export function onBoardKey(event: KeyboardEvent, on: On): void {
 		},
 		add() {
 			if (!on.first)
-				return board.tell({ tone: 'care', text: 'Cards are added where the board is arranged by column.' });
+				return board.tell({
+					tone: 'care',
+					text: 'Cards are added where the board is arranged by its own columns and lanes.',
+				});
 			const cell = card && spot.cellOf(card);
 			acting.adding = cell ? { ...cell, below: card.id } : { ...on.first, below: undefined };
 		},

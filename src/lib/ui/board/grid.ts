@@ -25,7 +25,7 @@ export interface GridBand {
 
 export interface Grid {
 	columns: GridColumn[];
-	/** One without a name where there are no lanes. */
+	/** One without a name where there are no lanes; never none. */
 	bands: GridBand[];
 }
 
@@ -61,16 +61,18 @@ export function gridOf(
 	const inOrder = (cards: CardView[]) => (sort.length ? sorted(cards, sort, fields) : cards);
 	const laid = by ? valueColumns(head, columns, by) : ownColumns(head, columns);
 	const whole = laid.map((column) => ({ ...column, shown: inOrder(column.all.filter(passes)) }));
-	if (!lanes)
+	const all = [...new Set(whole.flatMap((column) => column.all))];
+	// A field may have no value at all, as initiatives of an empty board.
+	const values = lanes ? valuesAmong(lanes, all) : [];
+	if (!lanes || !values.length)
 		return {
 			columns: whole,
 			bands: [{ key: '', name: '', lane: null, standing: [], cells: whole.map(({ shown }) => shown) }],
 		};
-	const all = [...new Set(whole.flatMap((column) => column.all))];
 	const inLane = byValue(lanes, all);
 	return {
 		columns: whole,
-		bands: valuesAmong(lanes, all).map(({ key, name }) => {
+		bands: values.map(({ key, name }) => {
 			const there = new Set(inLane.get(key));
 			return {
 				key,
