@@ -9,6 +9,7 @@ import { useDatabase } from './support/database.ts';
 import { scene } from './support/scene.ts';
 import { command, refusal } from './support/small-board.ts';
 import { at, seen } from './support/sprint.ts';
+import { within } from './support/within.ts';
 
 const db = await useDatabase('empty');
 
@@ -201,16 +202,13 @@ describe('a board as it stood', () => {
 		await db.query('update board set last_seq = 200000 where id = $1', [s.board.id]);
 		await db.query('analyze');
 		const head = await boardHead(s.board.member, s.board.slug);
-		for (const moment of ['2026-08-15T12:00:00Z', '2026-09-15T12:00:00Z', '2026-10-01T12:00:00Z']) {
-			// The best of several: what else the machine does at the time says nothing of the question.
-			const took: number[] = [];
-			for (let i = 0; i < 4; i++) {
+		for (const moment of ['2026-08-15T12:00:00Z', '2026-09-15T12:00:00Z', '2026-10-01T12:00:00Z'])
+			await within(300, 'ms', async () => {
 				const began = performance.now();
 				const { board } = await boardStood(head, Date.parse(moment));
-				took.push(performance.now() - began);
+				const took = performance.now() - began;
 				assert.ok(board.cards.length > 100, `${board.cards.length} cards stood there`);
-			}
-			assert.ok(Math.min(...took) < 300, `it took ${took.map(Math.round).join(', ')} ms`);
-		}
+				return took;
+			});
 	});
 });
