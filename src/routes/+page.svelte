@@ -184,7 +184,8 @@
 		.board,
 		.asks a {
 			display: inline-block;
-			padding: 11px 0;
+			min-width: 44px;
+			padding: 12px 0;
 		}
 	}
 </style>

@@ -173,7 +173,10 @@ export async function accessible(page: Page): Promise<void> {
 	assert.deepEqual(found, []);
 }
 
-/** Fails when texts lie on one another, stick out of what holds them, or the page scrolls sideways. */
+/**
+ * Fails when texts lie on one another, stick out of what holds them, the page scrolls sideways, or something on a screen
+ * that is touched is smaller than a finger.
+ */
 export async function tidy(page: Page): Promise<void> {
 	const found = await page.evaluate(() => {
 		const wrong: string[] = [];
@@ -252,6 +255,45 @@ export async function tidy(page: Page): Promise<void> {
 				parseFloat(getComputedStyle(element).fontSize) < 12
 			)
 				wrong.push(`“${element.textContent!.trim().slice(0, 30)}” is smaller than 12 px`);
+		/** How far beyond an element's box it is met: what lies around it and is not seen. */
+		const beyond = (element: Element, side: 'top' | 'right' | 'bottom' | 'left') =>
+			Math.max(
+				0,
+				...['::before', '::after'].map((name) => {
+					const around = getComputedStyle(element, name);
+					return around.content !== 'none' && around.position === 'absolute'
+						? -parseFloat(around[side]) || 0
+						: 0;
+				}),
+			);
+		const FINGER = 43.5;
+		for (const element of matchMedia('(pointer: coarse)').matches
+			? document.querySelectorAll(
+					'a[href], button:enabled, input:enabled:not([type=hidden]), select:enabled, textarea:enabled, summary',
+				)
+			: []) {
+			// In a sentence it is as high as its line; a mark in a picture is as large as what it says.
+			if (!shown(element) || element instanceof SVGElement || element.closest('p, h1, small, .sentence'))
+				continue;
+			const box = element.getBoundingClientRect();
+			const label = element.closest('label')?.getBoundingClientRect();
+			if (box.width <= 1 && !label) continue;
+			const wide = Math.max(
+				box.width + beyond(element, 'left') + beyond(element, 'right'),
+				label?.width ?? 0,
+			);
+			const high = Math.max(
+				box.height + beyond(element, 'top') + beyond(element, 'bottom'),
+				label?.height ?? 0,
+			);
+			// How wide a bar is says something; so it is only as high.
+			if (high < FINGER || (wide < FINGER && !element.closest('.weeks, .bar, .block'))) {
+				const called = element.getAttribute('aria-label') ?? element.textContent!.trim();
+				wrong.push(
+					`${element.tagName.toLowerCase()} “${called.slice(0, 30)}” is ${Math.round(wide)} × ${Math.round(high)} px: too small for a finger`,
+				);
+			}
+		}
 		if (document.documentElement.scrollWidth > innerWidth)
 			wrong.push(`the page is ${document.documentElement.scrollWidth} px wide in a window of ${innerWidth}`);
 		return [...new Set(wrong)].slice(0, 12);

@@ -103,6 +103,7 @@
 	</h1>
 	<nav aria-label="Which cards">
 		{#each MINE as of (of)}<a
+				class="reach"
 				href={of === 'mine' ? '/mine' : `/mine?of=${of}`}
 				aria-current={mine.of === of ? 'page' : undefined}>{WORDS[of]}</a
 			>{/each}
@@ -201,12 +202,5 @@
 	.said:empty,
 	.warn:empty {
 		display: none;
-	}
-	@media (pointer: coarse) {
-		nav a {
-			min-height: 44px;
-			display: inline-flex;
-			align-items: center;
-		}
 	}
 </style>

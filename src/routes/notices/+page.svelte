@@ -160,6 +160,7 @@
 		</h1>
 		<nav aria-label="Which notices">
 			{#each LISTS as [of, words] (of)}<a
+					class="reach"
 					href={of === 'all' ? '/notices' : `/notices?of=${of}`}
 					aria-current={data.of === of ? 'page' : undefined}>{words}</a
 				>{/each}
@@ -307,14 +308,6 @@
 	}
 	.none {
 		padding: 14px 0;
-	}
-	@media (pointer: coarse) {
-		.acts .link,
-		nav a {
-			min-height: 44px;
-			display: inline-flex;
-			align-items: center;
-		}
 	}
 	@media (max-width: 700px) {
 		main {

@@ -119,7 +119,7 @@
 		grid-template-columns: 10rem minmax(0, 1fr) auto;
 		gap: 12px;
 		width: 100%;
-		min-height: 38px;
+		min-height: max(38px, var(--touch, 0px));
 		align-items: center;
 		padding: 4px 8px;
 		border: 0;

@@ -220,7 +220,7 @@
 		display: flex;
 		gap: 8px;
 		align-items: center;
-		min-height: 36px;
+		min-height: max(36px, var(--touch, 0px));
 	}
 	ul {
 		margin: 10px 0;

@@ -101,7 +101,7 @@
 	</a>
 	<span class="fields">
 		{#if card.sprint !== null}<a
-				class="sprint"
+				class="sprint reach"
 				tabindex={tab}
 				href="/boards/{head.slug}/plan?sprint={card.sprint}"
 				title="On the list of sprint {card.sprint}">S{card.sprint}</a
@@ -182,7 +182,7 @@
 		display: flex;
 		align-items: center;
 		gap: 8px;
-		min-height: 36px;
+		min-height: max(36px, var(--touch, 0px));
 		padding: 1px 8px 1px 5px;
 		border-left: 4px solid transparent;
 		border-bottom: 1px dotted var(--rule);
@@ -276,7 +276,7 @@
 		background: none;
 		color: var(--soft);
 		font: inherit;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 		padding: 0 4px;
 		box-shadow: none;
 	}
@@ -389,7 +389,7 @@
 		}
 		.labels {
 			flex-wrap: wrap;
-			min-width: 0;
+			min-width: var(--touch, 0px);
 		}
 		.type {
 			display: none;

@@ -128,6 +128,7 @@
 	.card {
 		position: relative;
 		display: block;
+		min-height: var(--touch, auto);
 		background: var(--sheet);
 		border: 1px solid var(--rule);
 		border-radius: 3px;

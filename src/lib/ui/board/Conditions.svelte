@@ -60,7 +60,7 @@
 <style>
 	.link {
 		min-height: max(26px, var(--touch, 0px));
-		min-width: 26px;
+		min-width: max(26px, var(--touch, 0px));
 	}
 	div {
 		position: fixed;

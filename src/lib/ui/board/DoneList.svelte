@@ -83,7 +83,7 @@
 	}
 	@media (pointer: coarse) {
 		a {
-			padding: 12px 2px;
+			padding: 13px 2px;
 		}
 	}
 </style>

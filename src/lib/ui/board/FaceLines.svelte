@@ -44,7 +44,7 @@
 		display: flex;
 		gap: 7px;
 		align-items: baseline;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		overflow-wrap: anywhere;
 	}
 	input {

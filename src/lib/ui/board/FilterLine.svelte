@@ -44,6 +44,7 @@
 <form class="filter" onsubmit={(event) => event.preventDefault()} aria-label="Which cards are shown">
 	<span class="words">Showing</span>
 	<select
+		class="choice"
 		aria-label="Whose cards"
 		value={whose}
 		onchange={({ currentTarget: { value } }) =>
@@ -60,6 +61,7 @@
 			>{/each}
 	</select>
 	<select
+		class="choice"
 		aria-label="Blocked or not"
 		value={blockedOrNot}
 		onchange={({ currentTarget: { value } }) => narrow('blocked', value ? ['yes'] : [], value === 'no')}
@@ -69,6 +71,7 @@
 		<option value="no">that are not blocked</option>
 	</select>
 	<input
+		class="choice"
 		type="search"
 		aria-label="With these words"
 		placeholder="with these words"
@@ -102,26 +105,13 @@
 		font-size: 0.93rem;
 		color: var(--soft);
 	}
-	select,
-	input {
-		font: inherit;
-		color: var(--moss);
-		background: transparent;
-		border: 0;
-		border-bottom: 1px solid var(--moss);
-		border-radius: 0;
-		padding: 2px 0;
-		min-height: max(26px, var(--touch, 0px));
-		box-shadow: none;
-	}
 	select {
-		field-sizing: content;
-		background-image: none;
 		max-width: 190px;
-		cursor: pointer;
 	}
 	input {
 		width: 112px;
+		cursor: auto;
+		field-sizing: fixed;
 	}
 	input::placeholder {
 		color: var(--moss);

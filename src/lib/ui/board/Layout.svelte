@@ -37,6 +37,7 @@
 	{#if reading === 'cards' || reading === 'list'}
 		{reading === 'list' ? 'in groups by' : 'by'}
 		<select
+			class="choice"
 			aria-label="Arranged by"
 			value={arrangement.by?.id ?? ''}
 			onchange={({ currentTarget: { value } }) => onlayout({ by: value || null })}
@@ -50,6 +51,7 @@
 	{#if reading === 'cards'}
 		in
 		<select
+			class="choice"
 			aria-label="Lanes"
 			value={arrangement.lanes?.id ?? ''}
 			onchange={({ currentTarget: { value } }) =>
@@ -70,6 +72,7 @@
 			{#if i === 0 || key || i === arrangement.sort.length}
 				{#if i > 0}then{/if}
 				<select
+					class="choice"
 					aria-label={i ? `Then ordered by, ${i + 1}` : 'Ordered by'}
 					value={key?.field ?? ''}
 					onchange={({ currentTarget: { value } }) => order(i, value && { field: value, down: false })}
@@ -89,6 +92,7 @@
 	{/if}
 	as
 	<select
+		class="choice"
 		aria-label="Read as"
 		value={reading}
 		onchange={({ currentTarget: { value } }) => onlayout({ as: value === 'cards' ? null : value })}
@@ -112,17 +116,6 @@
 		color: var(--soft);
 	}
 	select {
-		font: inherit;
-		color: var(--moss);
-		background: none;
-		border: 0;
-		border-bottom: 1px solid var(--moss);
-		border-radius: 0;
-		padding: 2px 0;
-		min-height: max(26px, var(--touch, 0px));
-		box-shadow: none;
-		field-sizing: content;
 		max-width: 170px;
-		cursor: pointer;
 	}
 </style>

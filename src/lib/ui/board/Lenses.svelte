@@ -120,7 +120,7 @@
 		border: 1px solid var(--edge);
 		border-radius: 3px;
 		padding: 3px 6px;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 	}
 	.tick {
 		display: flex;

@@ -261,12 +261,14 @@
 	}
 	li {
 		display: flex;
+		flex-wrap: wrap;
 		align-items: center;
 		gap: 4px;
 		min-height: max(32px, var(--touch, 0px));
 	}
+	/* A line keeps room for its words; what else it says comes below. */
 	.text {
-		flex: 1;
+		flex: 1 1 180px;
 		min-width: 0;
 	}
 	input.text,
@@ -299,7 +301,7 @@
 		border: 0;
 		background: none;
 		color: var(--soft);
-		min-width: 24px;
+		min-width: max(24px, var(--touch, 0px));
 		min-height: max(24px, var(--touch, 0px));
 		padding: 0;
 		font: inherit;
@@ -310,10 +312,5 @@
 	}
 	.soft {
 		margin: 0;
-	}
-	@media (pointer: coarse) {
-		button {
-			min-width: 40px;
-		}
 	}
 </style>

@@ -321,7 +321,7 @@
 		flex-wrap: wrap;
 		gap: 3px 10px;
 		align-items: center;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 	}
 	dl :global(:is(select, input:not([type='checkbox']))) {
 		min-height: var(--touch, auto);
@@ -333,12 +333,5 @@
 		display: inline-flex;
 		gap: 5px;
 		align-items: center;
-	}
-	@media (pointer: coarse) {
-		.link {
-			display: inline-flex;
-			align-items: center;
-			min-height: 44px;
-		}
 	}
 </style>

@@ -167,6 +167,11 @@
 		min-width: 0;
 		overflow-wrap: anywhere;
 	}
+	.about a {
+		display: inline-block;
+		min-height: var(--touch, auto);
+		align-content: center;
+	}
 	.about small {
 		display: block;
 	}
@@ -202,12 +207,5 @@
 	}
 	.soft {
 		margin: 0;
-	}
-	@media (pointer: coarse) {
-		.link,
-		.pick {
-			min-height: 44px;
-			min-width: 44px;
-		}
 	}
 </style>

@@ -143,7 +143,7 @@
 		background-color: transparent;
 		color: var(--ink);
 		font: inherit;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 		padding: 1px 18px 1px 0;
 	}
 	.in-place input {
@@ -155,14 +155,14 @@
 		display: inline-flex;
 		gap: 3px;
 		align-items: center;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 	}
 	form {
 		margin-top: 6px;
 	}
 	form input {
 		width: 100%;
-		min-height: 34px;
+		min-height: max(34px, var(--touch, 0px));
 		padding: 3px 8px;
 		border: 1px solid var(--rule);
 		border-radius: 3px;
@@ -173,12 +173,5 @@
 	input::placeholder {
 		color: var(--faint);
 		opacity: 1;
-	}
-	@media (pointer: coarse) {
-		select,
-		input,
-		.link {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -178,7 +178,7 @@
 		font-size: 0.9rem;
 	}
 	.do .link {
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 	}
 	time,
 	small {
@@ -193,11 +193,5 @@
 		margin: 8px 0 0;
 		font-size: 0.9rem;
 		color: var(--soft);
-	}
-	@media (pointer: coarse) {
-		.do button,
-		.told button {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -63,7 +63,7 @@
 	}
 	button {
 		width: 100%;
-		min-height: 40px;
+		min-height: max(40px, var(--touch, 0px));
 		display: flex;
 		flex-wrap: wrap;
 		justify-content: space-between;

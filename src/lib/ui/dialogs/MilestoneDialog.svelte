@@ -165,7 +165,7 @@
 		border-bottom: 1px dotted var(--rule);
 	}
 	li .link {
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	.add {
 		display: flex;

@@ -174,7 +174,7 @@
 		align-items: center;
 	}
 	input {
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 		padding: 2px 30px 2px 8px;
 		font: inherit;
 		color: var(--ink);
@@ -184,7 +184,7 @@
 	}
 	/* Among the fields of a dialog it stands as they do. */
 	:global(dialog) input {
-		min-height: 39px;
+		min-height: max(39px, var(--touch, 0px));
 		background: var(--paper);
 	}
 	.opens {

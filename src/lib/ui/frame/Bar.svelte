@@ -40,7 +40,7 @@
 </script>
 
 <header class="bar screen-only">
-	<a class="mark" href="/" aria-label="Harrow, all boards">
+	<a class="mark reach" href="/" aria-label="Harrow, all boards">
 		<Mark width={20} />
 		<span class="name">Harrow</span>
 	</a>
@@ -103,7 +103,7 @@
 		display: flex;
 		align-items: center;
 		gap: 16px;
-		min-height: 42px;
+		min-height: max(42px, var(--touch, 0px));
 		padding: 0 20px;
 		background: var(--soil);
 		color: var(--soil-ink);
@@ -113,7 +113,7 @@
 		display: flex;
 		gap: 8px;
 		align-items: center;
-		min-height: 42px;
+		min-height: max(42px, var(--touch, 0px));
 		color: var(--wheat);
 		text-decoration: none;
 	}
@@ -129,7 +129,7 @@
 		display: flex;
 		align-items: center;
 		gap: 7px;
-		min-height: 42px;
+		min-height: max(42px, var(--touch, 0px));
 		color: inherit;
 		text-decoration: none;
 	}

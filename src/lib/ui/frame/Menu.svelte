@@ -73,11 +73,11 @@
 		white-space: nowrap;
 		overflow: hidden;
 		text-overflow: ellipsis;
-		min-width: 0;
+		min-width: var(--touch, 0px);
 	}
 	.tag {
 		border: 0;
-		min-width: 28px;
+		min-width: max(28px, var(--touch, 0px));
 		height: 24px;
 		padding: 0 4px;
 		background: var(--wheat);
@@ -85,12 +85,5 @@
 		font-weight: 700;
 		font-size: 12px;
 		border-radius: 2px 8px 2px 2px;
-	}
-	@media (pointer: coarse) {
-		.words,
-		.tag {
-			min-width: 44px;
-			min-height: 44px;
-		}
 	}
 </style>

@@ -25,6 +25,6 @@
 <style>
 	.link {
 		margin-left: 12px;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 </style>

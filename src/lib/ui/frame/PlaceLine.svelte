@@ -49,7 +49,7 @@
 		align-items: center;
 		justify-content: space-between;
 		gap: 2px 16px;
-		min-height: 37px;
+		min-height: max(37px, var(--touch, 0px));
 		padding: 2px 20px;
 		border-bottom: 1px solid var(--rule);
 		flex: none;
@@ -62,6 +62,7 @@
 		scrollbar-width: none;
 	}
 	a {
+		justify-content: center;
 		padding: 4px 11px;
 		border-radius: 4px;
 		color: var(--soft);
@@ -89,13 +90,6 @@
 		font-weight: 650;
 		text-decoration: underline;
 		text-underline-offset: 3px;
-	}
-	@media (pointer: coarse) {
-		a {
-			min-height: 44px;
-			display: grid;
-			place-items: center;
-		}
 	}
 	@media (max-width: 700px) {
 		.line {

@@ -202,10 +202,4 @@
 		min-width: 44px;
 		text-align: left;
 	}
-	@media (pointer: coarse) {
-		.go,
-		.plain {
-			min-height: 44px;
-		}
-	}
 </style>

@@ -57,9 +57,4 @@
 		font-size: 0.93rem;
 		color: var(--soft);
 	}
-	@media (pointer: coarse) {
-		li > :global(button) {
-			min-height: 44px;
-		}
-	}
 </style>

@@ -185,7 +185,7 @@
 		font-size: 0.9rem;
 	}
 	.about {
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	.about small {
 		margin-left: 8px;
@@ -215,12 +215,9 @@
 		font-size: 0.9rem;
 	}
 	.acts .link {
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 	}
 	@media (pointer: coarse) {
-		.acts button {
-			min-height: 44px;
-		}
 		.about a {
 			display: inline-block;
 			padding-block: 10px;

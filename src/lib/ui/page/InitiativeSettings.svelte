@@ -177,7 +177,7 @@
 	summary {
 		color: var(--moss);
 		cursor: pointer;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 	}
 	.fields {
 		display: grid;
@@ -202,12 +202,5 @@
 	}
 	.warn:empty {
 		display: none;
-	}
-	@media (pointer: coarse) {
-		summary,
-		.wide {
-			min-height: 44px;
-			align-content: center;
-		}
 	}
 </style>

@@ -106,7 +106,7 @@
 	summary {
 		color: var(--moss);
 		cursor: pointer;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 	}
 	li {
 		padding: 5px 0;
@@ -127,11 +127,5 @@
 	}
 	.undone {
 		color: var(--faint);
-	}
-	@media (pointer: coarse) {
-		summary {
-			min-height: 44px;
-			align-content: center;
-		}
 	}
 </style>

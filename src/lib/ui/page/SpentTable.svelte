@@ -97,18 +97,12 @@
 		background: none;
 		color: inherit;
 		font: inherit;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 		padding: 0 2px;
 		text-decoration: underline dotted 1px;
 		text-underline-offset: 3px;
 	}
 	.sum {
 		font-weight: 650;
-	}
-	@media (pointer: coarse) {
-		button {
-			min-height: 44px;
-			min-width: 44px;
-		}
 	}
 </style>

@@ -34,7 +34,7 @@
 </script>
 
 <a
-	class="bar {card.clock}"
+	class="bar reach {card.clock}"
 	class:unowned={!card.owners.length && card.clock === 'none'}
 	class:held={moving.held !== null}
 	class:taken={moving.held?.at === place}
@@ -67,7 +67,7 @@
 	}
 	.bar {
 		position: absolute;
-		top: 4px;
+		top: calc(50% - 9.5px);
 		height: 18px;
 		background: var(--river-2);
 		border: 1.2px solid var(--river);
@@ -94,19 +94,19 @@
 		cursor: grabbing;
 	}
 	.beside {
-		top: 4px;
+		top: calc(50% - 9.5px);
 		color: var(--soft);
 	}
 	.ghost {
 		position: absolute;
-		top: 4px;
+		top: calc(50% - 9.5px);
 		height: 18px;
 		border: 2px dashed var(--plum);
 		z-index: 1;
 		pointer-events: none;
 	}
 	.to {
-		top: 4px;
+		top: calc(50% - 9.5px);
 		padding: 0 3px;
 		background: var(--paper);
 		color: var(--plum);

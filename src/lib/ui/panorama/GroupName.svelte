@@ -54,7 +54,7 @@
 		max-width: 100%;
 		border: 0;
 		padding: 0;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		background: none;
 		color: var(--ink);
 		font: 650 1rem var(--text);
@@ -77,6 +77,7 @@
 	}
 	.link {
 		display: inline-block;
+		min-width: 0;
 		min-height: 24px;
 		margin-left: 4px;
 	}

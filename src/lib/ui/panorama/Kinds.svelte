@@ -106,7 +106,8 @@
 	}
 	tbody th a {
 		display: inline-block;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
+		align-content: center;
 	}
 	td {
 		padding: 5px 8px 5px 0;

@@ -41,7 +41,7 @@
 	<span class="today" style:left="{lie.left(today) + across.wide / 2}px">today</span>
 	{#each flags as { one, x, line } (one.id)}<button
 			type="button"
-			class="flag"
+			class="flag reach"
 			class:late={one.late.length > 0 && one.day >= page.today}
 			style:left="{x}px"
 			style:top="{38 + line * 12}px"

@@ -213,6 +213,12 @@
 		text-overflow: ellipsis;
 		font-size: 0.93rem;
 	}
+	@media (pointer: coarse) {
+		.name:not(.group) {
+			padding-top: 0;
+			align-content: center;
+		}
+	}
 	.name.group {
 		padding: 5px 8px 0 20px;
 	}

@@ -2,10 +2,9 @@ import type { PanoramaPage } from '$core/pages/panorama';
 import type { Asked } from '$core/panorama/asked';
 import { rowsOf, type Row } from '$core/panorama/rows';
 
-/** How high rows are, in pixels: of an initiative, of another group, of a card. */
-const GROUP = 48;
-const PLAIN = 34;
-const CARD = 27;
+/** How high rows are, in pixels: of an initiative, of another group, of a card; and where a finger points. */
+const HIGH = { initiative: 48, group: 34, card: 27 };
+const TOUCHED = { initiative: 68, group: 44, card: 44 };
 /** Groups of more cards are folded at first. */
 const MANY = 40;
 /** So far beyond what is seen rows are drawn as well. */
@@ -17,6 +16,8 @@ export class TimelineRows {
 	focus = $state(0);
 	/** What of the picture is in sight, in pixels, and how wide the names of its rows are. */
 	seen = $state.raw({ top: 0, left: 0, high: 800, wide: 1280, label: 220 });
+	private touched = $state(false);
+	private readonly highs = $derived(this.touched ? TOUCHED : HIGH);
 	/** What somebody has unfolded or folded. */
 	private turned = $state.raw<ReadonlyMap<string, boolean>>(new Map());
 	private readonly all = $derived.by(() => rowsOf(this.page(), this.asked(), new Set()));
@@ -60,11 +61,11 @@ export class TimelineRows {
 	) {}
 
 	heightOf(row: Row): number {
-		return row.kind === 'card' ? CARD : row.initiative ? GROUP : PLAIN;
+		return this.highs[row.kind === 'card' ? 'card' : row.initiative ? 'initiative' : 'group'];
 	}
 
 	/** The middle of a card's bar, from its row's top. */
-	readonly middle = CARD / 2;
+	readonly middle = $derived(this.highs.card / 2);
 
 	/** What a row is told by, however the rows stand. */
 	keyOf(i: number): string {
@@ -83,6 +84,7 @@ export class TimelineRows {
 	}
 
 	look(element: HTMLElement): void {
+		this.touched = matchMedia('(pointer: coarse)').matches;
 		const { scrollTop: top, scrollLeft: left, clientHeight: high, clientWidth: wide } = element;
 		this.seen = { top, left, high, wide, label: wide < 620 ? 132 : 220 };
 	}

@@ -113,7 +113,7 @@
 	}
 	input {
 		width: 100%;
-		min-height: 36px;
+		min-height: max(36px, var(--touch, 0px));
 		font: inherit;
 		color: var(--ink);
 		background: var(--sheet);

@@ -94,7 +94,7 @@
 	li {
 		display: flex;
 		gap: 10px;
-		min-height: 28px;
+		min-height: max(28px, var(--touch, 0px));
 		align-items: center;
 	}
 	form {

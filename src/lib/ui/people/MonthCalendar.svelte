@@ -105,7 +105,8 @@
 	}
 	.head .plain {
 		padding: 2px 10px;
-		min-height: 30px;
+		min-width: var(--touch, auto);
+		min-height: max(30px, var(--touch, 0px));
 	}
 	.grid {
 		display: grid;
@@ -158,11 +159,5 @@
 	}
 	.grid [aria-pressed='true'] {
 		border: 2px solid var(--ink);
-	}
-	@media (pointer: coarse) {
-		.head .plain {
-			min-width: 44px;
-			min-height: 44px;
-		}
 	}
 </style>

@@ -22,7 +22,7 @@
 		gap: 16px;
 	}
 	a {
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	[aria-current] {
 		color: var(--ink);

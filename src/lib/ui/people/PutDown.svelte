@@ -262,10 +262,10 @@
 	}
 	li a {
 		text-decoration: none;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	.link {
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	small {
 		color: var(--soft);
@@ -293,8 +293,7 @@
 		}
 	}
 	@media (pointer: coarse) {
-		li a,
-		.link {
+		li a {
 			min-height: 44px;
 			align-content: center;
 		}

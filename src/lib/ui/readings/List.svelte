@@ -194,7 +194,7 @@
 		display: flex;
 		gap: 6px;
 		align-items: center;
-		min-height: 28px;
+		min-height: max(28px, var(--touch, 0px));
 	}
 	.fields input {
 		width: 17px;
@@ -223,7 +223,7 @@
 		display: grid;
 		grid-template-columns: var(--template);
 		min-width: var(--least);
-		min-height: 33px;
+		min-height: max(33px, var(--touch, 0px));
 		align-items: stretch;
 		border-bottom: 1px dotted var(--rule);
 	}
@@ -263,6 +263,10 @@
 		color: var(--soft);
 	}
 	a {
+		display: inline-block;
+		min-width: var(--touch, auto);
+		min-height: var(--touch, auto);
+		align-content: center;
 		color: var(--soft);
 		font-weight: 600;
 		text-decoration: none;
@@ -288,6 +292,9 @@
 		.row {
 			min-height: 44px;
 			align-items: center;
+		}
+		.row > span:has(> a) {
+			padding-block: 0;
 		}
 	}
 	@media (max-width: 700px) {

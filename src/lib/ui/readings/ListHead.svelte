@@ -77,7 +77,7 @@
 		display: grid;
 		grid-template-columns: var(--template);
 		min-width: var(--least);
-		min-height: 33px;
+		min-height: max(33px, var(--touch, 0px));
 		align-items: stretch;
 		position: sticky;
 		top: 0;
@@ -107,12 +107,13 @@
 		border-right-color: var(--river);
 	}
 	button {
+		min-width: var(--touch, auto);
 		border: 0;
 		background: none;
 		color: inherit;
 		font: 600 0.93rem var(--text);
 		padding: 0;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 		text-align: left;
 	}
 	small {
@@ -121,8 +122,10 @@
 	}
 	@media (pointer: coarse) {
 		.head {
-			min-height: 44px;
 			align-items: center;
+		}
+		.head > span {
+			padding-block: 0;
 		}
 	}
 </style>

@@ -282,7 +282,7 @@
 		border-left: 8px solid var(--plum);
 		padding-left: 5px;
 		text-decoration: none;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	.card {
 		display: block;

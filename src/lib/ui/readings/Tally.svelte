@@ -43,6 +43,7 @@
 <div class="tally">
 	<p>
 		<select
+			class="choice"
 			aria-label="Count"
 			value={byLeft ? 'left' : 'cards'}
 			onchange={({ currentTarget: { value } }) => onlayout({ of: value === 'left' ? 'left' : null })}
@@ -52,6 +53,7 @@
 		</select>
 		by
 		<select
+			class="choice"
 			aria-label="Rows"
 			value={down.id}
 			onchange={({ currentTarget: { value } }) => onlayout({ rows: value })}
@@ -60,6 +62,7 @@
 		</select>
 		and
 		<select
+			class="choice"
 			aria-label="Columns"
 			value={across.id}
 			onchange={({ currentTarget: { value } }) => onlayout({ across: value })}
@@ -153,17 +156,6 @@
 	.soft {
 		color: var(--faint);
 	}
-	p select {
-		font: inherit;
-		color: var(--moss);
-		background: none;
-		border: 0;
-		border-bottom: 1px solid var(--moss);
-		border-radius: 0;
-		padding: 2px 0;
-		field-sizing: content;
-		min-height: var(--touch, auto);
-	}
 	.scroll {
 		overflow-x: auto;
 	}
@@ -179,6 +171,7 @@
 		overflow-wrap: anywhere;
 	}
 	thead th {
+		overflow-wrap: break-word;
 		vertical-align: bottom;
 		padding-left: 8px;
 		border-bottom: 1.5px solid var(--edge);
@@ -210,7 +203,7 @@
 		font: inherit;
 		padding: 0 4px;
 		min-height: max(30px, var(--touch, 0px));
-		min-width: 30px;
+		min-width: max(30px, var(--touch, 0px));
 		text-align: left;
 	}
 	td button:hover {

@@ -45,7 +45,7 @@
 		flex-wrap: wrap;
 		gap: 4px 10px;
 		align-items: center;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 		padding: 3px 0;
 	}
 	.state {

@@ -105,7 +105,7 @@
 		flex-wrap: wrap;
 		gap: 4px 12px;
 		align-items: center;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		margin-top: 4px;
 	}
 	textarea {

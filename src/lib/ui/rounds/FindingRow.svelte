@@ -139,6 +139,8 @@
 	.card {
 		font-weight: 650;
 		display: block;
+		min-height: var(--touch, auto);
+		align-content: center;
 	}
 	a b {
 		color: var(--soft);
@@ -162,12 +164,13 @@
 		align-items: center;
 	}
 	.small {
+		min-width: var(--touch, auto);
 		border: 1px solid var(--edge);
 		border-radius: 4px;
 		background: var(--sheet);
 		color: var(--ink);
 		padding: 3px 9px;
-		min-height: 28px;
+		min-height: max(28px, var(--touch, 0px));
 	}
 	.small:hover {
 		border-color: var(--ink);
@@ -177,7 +180,7 @@
 		background: none;
 		color: var(--soft);
 		padding: 3px 4px;
-		min-height: 28px;
+		min-height: max(28px, var(--touch, 0px));
 	}
 	.quiet:hover {
 		color: var(--ink);
@@ -185,7 +188,7 @@
 	summary {
 		cursor: pointer;
 		color: var(--soft);
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 		width: max-content;
 	}
 	ul {
@@ -206,21 +209,6 @@
 		.end {
 			justify-content: flex-start;
 			max-width: none;
-		}
-	}
-	@media (pointer: coarse) {
-		.small,
-		.quiet,
-		.card,
-		.row .link {
-			min-height: 44px;
-			display: inline-flex;
-			align-items: center;
-			gap: 5px;
-		}
-		summary {
-			min-height: 44px;
-			align-content: center;
 		}
 	}
 </style>

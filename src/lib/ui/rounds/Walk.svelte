@@ -226,7 +226,7 @@
 	}
 	.order button {
 		width: 100%;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 		padding: 2px 8px;
 		border: 0;
 		border-left: 3px solid var(--rule);

@@ -109,7 +109,7 @@
 		display: flex;
 		gap: 8px;
 		align-items: center;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 	}
 	.place {
 		max-width: 320px;

@@ -223,8 +223,8 @@
 		background: none;
 		color: var(--soft);
 		font-size: 1.1rem;
-		min-width: 28px;
-		min-height: 28px;
+		min-width: max(28px, var(--touch, 0px));
+		min-height: max(28px, var(--touch, 0px));
 		cursor: grab;
 		touch-action: none;
 	}
@@ -241,13 +241,14 @@
 		border-radius: 4px;
 	}
 	.kinds button {
+		min-width: var(--touch, auto);
 		border: 0;
 		background: none;
 		color: var(--ink);
 		font: inherit;
 		font-size: 0.93rem;
 		padding: 3px 7px;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 	}
 	.kinds [aria-checked='true'] {
 		background: var(--ink);
@@ -259,16 +260,6 @@
 		flex-wrap: wrap;
 		gap: 4px 12px;
 		margin-top: 10px;
-	}
-	@media (pointer: coarse) {
-		.handle,
-		.kinds button,
-		select,
-		.name,
-		.link {
-			min-height: 44px;
-			min-width: 44px;
-		}
 	}
 	@media (max-width: 700px) {
 		.column {

@@ -332,7 +332,7 @@
 		max-width: 900px;
 		border-top: 1px solid var(--rule);
 		padding-top: 10px;
-		min-height: 40px;
+		min-height: max(40px, var(--touch, 0px));
 	}
 	p {
 		margin: 0 0 8px;
@@ -346,7 +346,7 @@
 		border-bottom: 1px solid var(--moss);
 		border-radius: 0;
 		padding: 1px 4px;
-		min-height: 30px;
+		min-height: max(30px, var(--touch, 0px));
 	}
 	.said select {
 		padding-right: 26px;
@@ -366,7 +366,7 @@
 			border-left: 0;
 			border-top: 2px solid var(--river);
 			margin: 0;
-			min-height: 30px;
+			min-height: max(30px, var(--touch, 0px));
 		}
 		.clock .handle {
 			position: static;

@@ -53,15 +53,9 @@
 		border-radius: 4px;
 		background: none;
 		color: var(--ink);
-		min-width: 26px;
-		min-height: 26px;
+		min-width: max(26px, var(--touch, 0px));
+		min-height: max(26px, var(--touch, 0px));
 		padding: 0;
 		font: 600 1rem var(--text);
-	}
-	@media (pointer: coarse) {
-		button {
-			min-height: 44px;
-			min-width: 44px;
-		}
 	}
 </style>

@@ -183,9 +183,4 @@
 			margin-right: 10px;
 		}
 	}
-	@media (pointer: coarse) {
-		.narrow {
-			min-height: 44px;
-		}
-	}
 </style>

@@ -155,11 +155,14 @@
 		color: var(--soft);
 	}
 	input[type='checkbox'] {
-		width: 15px;
-		height: 15px;
+		width: max(15px, var(--touch, 0px) - 20px);
+		height: max(15px, var(--touch, 0px) - 20px);
 		accent-color: var(--moss);
 	}
 	a {
+		display: inline-block;
+		min-height: var(--touch, auto);
+		align-content: center;
 		font-weight: 650;
 		text-decoration: none;
 		overflow-wrap: anywhere;
@@ -228,15 +231,6 @@
 	@media (max-width: 700px) {
 		.row {
 			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-	@media (pointer: coarse) {
-		.decided {
-			min-height: 44px;
-		}
-		input[type='checkbox'] {
-			width: 24px;
-			height: 24px;
 		}
 	}
 </style>

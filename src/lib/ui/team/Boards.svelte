@@ -77,10 +77,12 @@
 		flex-wrap: wrap;
 		align-items: center;
 		gap: 2px 8px;
-		min-height: 42px;
+		min-height: max(42px, var(--touch, 0px));
 		border-top: 1px dotted var(--rule);
 	}
 	li > a {
+		min-height: var(--touch, auto);
+		align-content: center;
 		font-weight: 600;
 		text-underline-offset: 3px;
 	}
@@ -94,12 +96,5 @@
 	}
 	p {
 		margin: 8px 0 0;
-	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-			display: inline-flex;
-			align-items: center;
-		}
 	}
 </style>

@@ -112,7 +112,7 @@
 		justify-content: space-between;
 		align-items: center;
 		gap: 12px;
-		min-height: 38px;
+		min-height: max(38px, var(--touch, 0px));
 		border-top: 1px dotted var(--rule);
 	}
 	small {

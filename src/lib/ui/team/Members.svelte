@@ -150,7 +150,7 @@
 		flex-wrap: wrap;
 		align-items: center;
 		gap: 4px 10px;
-		min-height: 42px;
+		min-height: max(42px, var(--touch, 0px));
 		padding: 3px 0;
 		border-top: 1px dotted var(--rule);
 	}

@@ -144,6 +144,9 @@
 		min-width: 180px;
 	}
 	tbody a {
+		display: inline-block;
+		min-height: var(--touch, auto);
+		align-content: center;
 		text-decoration: none;
 	}
 	tbody a:hover {

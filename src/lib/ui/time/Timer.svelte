@@ -71,6 +71,9 @@
 		font-variant-numeric: tabular-nums;
 	}
 	a {
+		display: inline-flex;
+		align-items: center;
+		min-height: var(--touch, auto);
 		text-decoration: none;
 		color: inherit;
 	}
@@ -84,7 +87,7 @@
 		background: none;
 		color: inherit;
 		padding: 1px 8px;
-		min-height: 26px;
+		min-height: max(26px, var(--touch, 0px));
 	}
 	.problem {
 		position: absolute;
@@ -110,14 +113,6 @@
 		}
 		.timer {
 			gap: 5px;
-		}
-	}
-	@media (pointer: coarse) {
-		a,
-		button {
-			min-height: 44px;
-			display: inline-flex;
-			align-items: center;
 		}
 	}
 </style>

@@ -262,6 +262,11 @@
 		border-left: 1px solid var(--edge);
 		margin-bottom: 3px;
 	}
+	ul li > a {
+		display: inline-block;
+		min-height: var(--touch, auto);
+		align-content: center;
+	}
 	.queue {
 		border-left-style: dashed;
 	}

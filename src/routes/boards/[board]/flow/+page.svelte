@@ -89,6 +89,7 @@
 		>
 		<span
 			>in <select
+				class="choice"
 				aria-label="Days that count"
 				value={flow.days}
 				onchange={(event) => range({ days: event.currentTarget.value })}
@@ -194,21 +195,6 @@
 		gap: 2px 12px;
 		color: var(--soft);
 		font-size: 0.93rem;
-	}
-	.range select {
-		font: inherit;
-		color: var(--moss);
-		background: transparent;
-		border: 0;
-		border-bottom: 1px solid var(--moss);
-		padding: 2px 0;
-		min-height: max(26px, var(--touch, 0px));
-		border-radius: 0;
-		box-shadow: none;
-	}
-	.range select {
-		background-image: none;
-		field-sizing: content;
 	}
 	.behind {
 		margin-bottom: 14px;

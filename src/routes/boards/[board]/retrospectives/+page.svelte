@@ -154,7 +154,7 @@
 		flex-wrap: wrap;
 		gap: 4px 16px;
 		align-items: center;
-		min-height: 38px;
+		min-height: max(38px, var(--touch, 0px));
 		border-top: 1px dotted var(--rule);
 	}
 	.soft {

@@ -316,9 +316,4 @@
 			padding: 0 12px 24px;
 		}
 	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-		}
-	}
 </style>

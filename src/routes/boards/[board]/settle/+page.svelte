@@ -382,11 +382,4 @@
 			padding: 0 8px 12px;
 		}
 	}
-	@media (pointer: coarse) {
-		.buttons .link {
-			min-height: 44px;
-			display: inline-flex;
-			align-items: center;
-		}
-	}
 </style>

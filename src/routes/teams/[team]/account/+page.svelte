@@ -344,7 +344,8 @@
 	}
 	th,
 	td {
-		padding: 5px 10px 5px 0;
+		padding: 0 10px 0 0;
+		padding-block: max(0px, 5px - var(--touch, 0px));
 		border-bottom: 1px solid var(--rule);
 		text-align: left;
 		font-weight: 400;
@@ -387,13 +388,6 @@
 	@media (max-width: 900px) {
 		main {
 			padding: 0 12px 24px;
-		}
-	}
-	@media (pointer: coarse) {
-		.link,
-		a.link {
-			display: inline-flex;
-			align-items: center;
 		}
 	}
 </style>

@@ -190,7 +190,7 @@
 		max-width: 520px;
 	}
 	.other :global(input) {
-		min-height: 36px;
+		min-height: max(36px, var(--touch, 0px));
 		padding: 4px 9px;
 		font: inherit;
 		color: var(--ink);
@@ -201,13 +201,6 @@
 	@media (max-width: 700px) {
 		main {
 			padding: 0 10px 24px;
-		}
-	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-			display: inline-flex;
-			align-items: center;
 		}
 	}
 </style>

@@ -223,7 +223,7 @@
 	.link {
 		margin-right: 16px;
 		display: inline-block;
-		min-height: 24px;
+		min-height: max(24px, var(--touch, 0px));
 	}
 	table {
 		border-collapse: collapse;
@@ -246,12 +246,6 @@
 		td,
 		th {
 			padding-right: 10px;
-		}
-	}
-	@media (pointer: coarse) {
-		.link {
-			min-height: 44px;
-			align-content: center;
 		}
 	}
 </style>

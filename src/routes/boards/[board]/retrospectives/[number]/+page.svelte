@@ -230,6 +230,8 @@
 	}
 	aside a {
 		display: block;
+		min-height: var(--touch, auto);
+		align-content: center;
 		padding: 7px 0;
 		color: inherit;
 		text-decoration: none;
