@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { describe, test } from 'node:test';
 import { useDatabase } from './support/database.ts';
 import { signIn, startServer } from './support/server.ts';
+import { within } from './support/within.ts';
 
 const db = await useDatabase('demo');
 const server = await startServer();
@@ -117,14 +118,13 @@ test('a loop of links is found however many ways lead to it, and named by the sh
 		[JSON.stringify(cards.map(({ id }, i) => ({ id, layer: Math.floor(i / 3) })))],
 	);
 	const last = cards.at(-1)!;
-	const began = performance.now();
-	const { json } = await send('LinkCard', {
-		card: last.id,
-		version: 1,
-		to: cards[0]!.number,
-		kind: 'blocks',
+	let json: Awaited<ReturnType<typeof send>>['json'] = {};
+	await within(500, 'ms', async () => {
+		const began = performance.now();
+		const to = cards[0]!.number;
+		({ json } = await send('LinkCard', { card: last.id, version: 1, to, kind: 'blocks' }));
+		return performance.now() - began;
 	});
-	assert.ok(performance.now() - began < 500);
 	assert.equal(json.code, 'link.loop');
 	assert.equal(json.title!.split(' blocks ').length, layers + 1, json.title);
 });
