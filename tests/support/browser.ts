@@ -272,8 +272,12 @@ export async function tidy(page: Page): Promise<void> {
 					'a[href], button:enabled, input:enabled:not([type=hidden]), select:enabled, textarea:enabled, summary',
 				)
 			: []) {
-			// In a sentence it is as high as its line; a mark in a picture is as large as what it says.
-			if (!shown(element) || element instanceof SVGElement || element.closest('p, h1, small, .sentence'))
+			// In a sentence it is as high as its line; a mark in a picture is as large as what it says, and named beside it.
+			if (
+				!shown(element) ||
+				element instanceof SVGElement ||
+				element.closest('p, h1, small, .sentence, .bar > button')
+			)
 				continue;
 			const box = element.getBoundingClientRect();
 			const label = element.closest('label')?.getBoundingClientRect();
@@ -287,7 +291,7 @@ export async function tidy(page: Page): Promise<void> {
 				label?.height ?? 0,
 			);
 			// How wide a bar is says something; so it is only as high.
-			if (high < FINGER || (wide < FINGER && !element.closest('.weeks, .bar, .block'))) {
+			if (high < FINGER || (wide < FINGER && !element.closest('.weeks, .block'))) {
 				const called = element.getAttribute('aria-label') ?? element.textContent!.trim();
 				wrong.push(
 					`${element.tagName.toLowerCase()} “${called.slice(0, 30)}” is ${Math.round(wide)} × ${Math.round(high)} px: too small for a finger`,

@@ -39,7 +39,7 @@
 	>
 	<span>{dateWords(sprint.starts, today)} to {dateWords(sprint.ends, today)}</span>
 	{#if full !== null}<span class:warn={full > 100}>{full}% of the promise</span>{/if}
-	<span class="state">
+	<span class="state sentence">
 		{#if sprint.startedAt}
 			{#if today > sprint.ends}<b class="warn">Over, and not settled:</b>{:else}Running:{/if}
 			<a class="link" href="/boards/{board.head.slug}/settle">settle it</a>.

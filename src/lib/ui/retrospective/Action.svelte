@@ -54,7 +54,9 @@
 		font-weight: 700;
 		color: var(--moss);
 	}
+	/* Beside its tick, however long it is. */
 	.words {
+		max-width: calc(100% - 44px);
 		font-weight: 560;
 	}
 	.done .words {

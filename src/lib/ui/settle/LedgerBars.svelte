@@ -81,6 +81,7 @@
 		flex: 0 1 0;
 		/* A small part can still be hit; its figure is said in words. */
 		min-width: 24px;
+		min-height: 0;
 		height: 24px;
 		border: 0;
 		border-radius: 0;
