@@ -73,6 +73,7 @@
 	a {
 		display: inline-flex;
 		align-items: center;
+		min-width: var(--touch, auto);
 		min-height: var(--touch, auto);
 		text-decoration: none;
 		color: inherit;
