@@ -127,9 +127,6 @@
 		color: var(--ink);
 		font: inherit;
 	}
-	select {
-		background-image: none;
-	}
 	.linking {
 		display: grid;
 		grid-template-columns: auto 1fr auto;
@@ -139,10 +136,11 @@
 		margin: 2px 0 0;
 	}
 	li .link {
-		min-width: 24px;
-		min-height: var(--touch, auto);
+		min-width: max(24px, var(--touch, 0px));
 	}
 	li a {
+		display: inline-block;
 		min-height: var(--touch, auto);
+		align-content: center;
 	}
 </style>

@@ -23,6 +23,11 @@
 </Dialog>
 
 <style>
+	label {
+		display: inline-flex;
+		gap: 6px;
+		align-items: center;
+	}
 	dl {
 		display: grid;
 		grid-template-columns: auto 1fr;
