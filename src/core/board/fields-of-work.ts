@@ -2,6 +2,7 @@ import type { CardView } from '../pages/board.ts';
 import { amount, figure } from '../words.ts';
 import type { Field, Looking } from './field.ts';
 import { isOpen } from './field-values.ts';
+import { ownLeft } from './left.ts';
 
 /** How much work a card is, what is left of it, and how much is done. */
 export function fieldsOfWork({ board }: Looking): (Field | false)[] {
@@ -30,7 +31,7 @@ export function fieldsOfWork({ board }: Looking): (Field | false)[] {
 						: amount(card.left, board.unit),
 			order: leftOf,
 			cell: leftOf,
-			sum: ({ left, parts }) => (parts ? 0 : left),
+			sum: ownLeft,
 		},
 		{
 			id: 'done',

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import { fsum } from 'd3-array';
 	import type { CardView, SprintView } from '$core/pages/board';
+	import { leftWithParts } from '$core/board/left';
 	import type { Ask } from '../board/ask';
 	import type { BoardState } from '../board/board-state.svelte';
 	import { amount, count } from '../words';
@@ -21,7 +21,7 @@
 	/** What can be done with all picked cards at once. */
 	let { board, cards, running, onask, onplace, onmove, onpull, onend }: Props = $props();
 	const head = $derived(board.head);
-	const left = $derived(fsum(cards, (card) => (card.parts ? 0 : card.left)));
+	const left = $derived(leftWithParts(cards));
 	const coming = $derived(head.sprints.filter((sprint) => !sprint.startedAt));
 
 	/** Fields one value of which is chosen here; what has a place of its own in the bar is not among them. */

@@ -1,8 +1,8 @@
-import { fsum } from 'd3-array';
 import { sprintLines, type SprintLine } from '$core/backlog/lines';
 import { byValue, valuesAmong } from '$core/board/arrange';
 import type { Field } from '$core/board/field';
 import type { CardView } from '$core/pages/board';
+import { leftOf, ownLeft } from '$core/board/left';
 
 /** What a line of the backlog shows: a card, or the name of the group that begins here. */
 export type Row =
@@ -18,7 +18,7 @@ export type Row =
 	| { kind: 'group'; key: string; name: string; cards: number; left: number };
 
 /** What a card weighs for the sprints to come: cards on a sprint's list and sums of parts weigh nothing. */
-const weight = (card: CardView) => (card.sprint !== null || card.parts ? 0 : card.left);
+const weight = (card: CardView) => (card.sprint !== null ? 0 : ownLeft(card));
 
 /** Puts sub-cards below their parent, where both wait. */
 export function inFamilies(cards: readonly CardView[]): CardView[] {
@@ -73,7 +73,7 @@ export function backlogRows(
 				key: `group/${key}`,
 				name: key ? name : name[0]!.toUpperCase() + name.slice(1),
 				cards: cards.length,
-				left: fsum(cards, (card) => (card.parts ? 0 : card.left)),
+				left: leftOf(cards),
 			},
 			...cards.map((card) => row(card, key)),
 		];

@@ -1,6 +1,6 @@
-import { fsum } from 'd3-array';
 import type { BacklogPage } from '$core/pages/plan';
 import type { BoardHead, CardView } from '$core/pages/board';
+import { leftOf } from '$core/board/left';
 import { amount, count } from '../words';
 
 /** The backlog in a sentence: how much waits, how long it takes, what is not sized yet. */
@@ -12,9 +12,9 @@ export function backlogSentence(
 	const leaves = cards.filter((card) => !card.parts);
 	const sized = leaves.filter((card) => card.size !== null);
 	const loose = leaves.filter((card) => card.sprint === null);
-	const left = fsum(sized, (card) => card.left);
+	const left = leftOf(sized);
 	const looseSized = loose.filter((card) => card.size !== null);
-	const looseLeft = fsum(looseSized, (card) => card.left);
+	const looseLeft = leftOf(looseSized);
 	const each = looseSized.length ? looseLeft / looseSized.length : 0;
 	const work = looseLeft + (loose.length - looseSized.length) * each;
 	const waits =

@@ -1,7 +1,7 @@
 <script lang="ts">
-	import { fsum } from 'd3-array';
 	import type { Snippet } from 'svelte';
 	import type { CardView, ColumnView, Unit } from '$core/pages/board';
+	import { leftOf } from '$core/board/left';
 	import { amount, count } from '../words';
 	import { NONE, type GridBand } from './grid';
 	import { whenNear } from './near';
@@ -39,10 +39,7 @@
 			? 'no cards'
 			: unit === 'none'
 				? count(cards.length, 'card')
-				: `${count(cards.length, 'card')}, ${amount(
-						fsum(cards, (card) => (card.parts ? 0 : card.left)),
-						unit,
-					)}`;
+				: `${count(cards.length, 'card')}, ${amount(leftOf(cards), unit)}`;
 </script>
 
 <section class="band" aria-labelledby="lane-{id}">

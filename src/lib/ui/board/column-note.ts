@@ -1,11 +1,8 @@
-import { fsum } from 'd3-array';
 import type { Arrangement } from '$core/board/arrange';
-import type { BoardHead, CardView } from '$core/pages/board';
+import type { BoardHead } from '$core/pages/board';
+import { leftOf } from '$core/board/left';
 import { amount, count } from '../words';
 import type { GridColumn } from './grid';
-
-/** What is left of cards; that of a whole stands with its parts. */
-const leftOf = (cards: readonly CardView[]) => fsum(cards, (card) => (card.parts ? 0 : card.left));
 
 /**
  * What stands in words under the name of a column.

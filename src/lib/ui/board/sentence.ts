@@ -4,6 +4,7 @@ import type { CardView, ColumnView, LaneView, SprintView, Unit } from '$core/pag
 import type { Expectation } from '$core/flow/expectation';
 import { parseDay } from '$core/calendar/days';
 import type { Day } from '$core/calendar/zone';
+import { leftOf } from '$core/board/left';
 import { amount, count, daysSince, list } from '../words';
 
 /** A run of words in the sentence on top of a board; to says what they lead to. */
@@ -186,7 +187,7 @@ function outOfSight({ columns, standing }: Board): Words[] {
 function leftOver({ cards, sprint, unit }: Board): Words[] {
 	if (!sprint || unit === 'none') return [];
 	const mine = cards.filter((card) => card.sprint === sprint.number);
-	const left = fsum(mine, (card) => card.left);
+	const left = leftOf(mine);
 	const outside = cards.filter(
 		(card) => card.sprint !== sprint.number && card.clock !== 'done' && !card.parts,
 	).length;

@@ -1,7 +1,7 @@
 <script lang="ts">
-	import { fsum } from 'd3-array';
 	import type { Unit } from '$core/pages/board';
 	import type { CardView } from '$core/pages/board';
+	import { leftWithParts } from '$core/board/left';
 	import { amount, count, list } from '../words';
 	import type { PlanRow } from '../plan/plan-state.svelte';
 	import Dialog from './Dialog.svelte';
@@ -16,7 +16,7 @@
 		onclose: () => void;
 	}
 	let { cards, sprint, rows, unit, ongive, onclose }: Props = $props();
-	const left = $derived(fsum(cards, (card) => card.parts?.left ?? card.left));
+	const left = $derived(leftWithParts(cards));
 	const asks = $derived([...new Set(cards.flatMap((card) => card.labels))]);
 	const take = (element: HTMLElement) => element.querySelector('button')?.focus();
 

@@ -1,7 +1,7 @@
 <script lang="ts">
-	import { fsum } from 'd3-array';
 	import { scaleLinear } from 'd3-scale';
 	import type { CardView } from '$core/pages/board';
+	import { leftWithParts } from '$core/board/left';
 	import type { Ask } from '../board/ask';
 	import Asking from '../board/Asking.svelte';
 	import type { BoardState } from '../board/board-state.svelte';
@@ -41,14 +41,7 @@
 	const ticks = $derived(axis.ticks(7).filter((mark) => mark < plan.end * 0.93));
 	const byCount = $derived(unit !== 'hours');
 	/** On a board in points the team has a row of its own, against the promise; people are told by how many cards. */
-	const team = $derived(
-		unit === 'points'
-			? fsum(
-					plan.cards.filter((card) => !card.unplanned),
-					(card) => card.left,
-				)
-			: null,
-	);
+	const team = $derived(unit === 'points' ? plan.held : null);
 
 	let element = $state<HTMLElement>();
 	let waiting = $state<ReturnType<typeof Waiting>>();
@@ -69,7 +62,7 @@
 	/** What is asked about cards in a dialog. */
 	let asking = $state.raw<Ask | null>(null);
 
-	const pickedLeft = $derived(fsum(picked.cards, (card) => card.parts?.left ?? card.left));
+	const pickedLeft = $derived(leftWithParts(picked.cards));
 	const meant = (card: CardView) => picked.meant(board.latest(card));
 
 	const nameOf = (id: string) => head.people.find((person) => person.id === id)?.name ?? 'nobody';

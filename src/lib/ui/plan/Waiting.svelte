@@ -2,6 +2,7 @@
 	import { tick, untrack } from 'svelte';
 	import { sprintLines } from '$core/backlog/lines';
 	import type { CardView, Unit } from '$core/pages/board';
+	import { ownLeft } from '$core/board/left';
 	import { Windowed } from '../board/windowed.svelte';
 	import { amount } from '../words';
 
@@ -27,7 +28,7 @@
 			(props.usual === null
 				? []
 				: sprintLines(
-						cards.map((card) => (card.sprint !== null || card.parts ? 0 : card.left)),
+						cards.map((card) => (card.sprint !== null ? 0 : ownLeft(card))),
 						props.free,
 						props.usual,
 					)

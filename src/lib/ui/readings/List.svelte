@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { fsum } from 'd3-array';
 	import { tick, untrack } from 'svelte';
 	import type { Arrangement } from '$core/board/arrange';
 	import type { Field } from '$core/board/field';
 	import { typeable } from '$core/board/typed';
 	import type { CardView } from '$core/pages/board';
+	import { leftOf } from '$core/board/left';
 	import { amount, count, dateWords } from '../words';
 	import type { BoardState } from '../board/board-state.svelte';
 	import { Windowed } from '../board/windowed.svelte';
@@ -32,7 +32,6 @@
 		() => board.fields,
 	);
 	const rows = $derived(listRows(cards, arrangement, board.fields));
-	const leftOf = (list: readonly CardView[]) => fsum(list, (card) => (card.parts ? 0 : card.left));
 	const sums = (list: readonly CardView[]) =>
 		`${count(list.length, 'card')}${head.unit === 'none' ? '' : `, ${amount(leftOf(list), head.unit)} left`}`;
 

@@ -4,6 +4,7 @@
 	import { arrangeable, tally } from '$core/board/arrange';
 	import { fieldNamed } from '$core/board/field';
 	import type { CardView } from '$core/pages/board';
+	import { leftOf, ownLeft } from '$core/board/left';
 	import CardsBehind from '../behind/CardsBehind.svelte';
 	import WithBehind from '../behind/WithBehind.svelte';
 	import { amount, count } from '../words';
@@ -25,8 +26,7 @@
 	const across = $derived(named('across', 'column'));
 	const byLeft = $derived(head.unit !== 'none' && page.url.searchParams.get('of') === 'left');
 	const counted = $derived(tally(cards, down, across));
-	const figure = (list: readonly CardView[]) =>
-		byLeft ? fsum(list, (card) => (card.parts ? 0 : card.left)) : list.length;
+	const figure = (list: readonly CardView[]) => (byLeft ? leftOf(list) : list.length);
 	const most = $derived(Math.max(1, ...counted.cells.flat().map(figure)));
 	const shown = (list: readonly CardView[]) =>
 		byLeft ? amount(figure(list), head.unit) : String(figure(list));
@@ -135,7 +135,7 @@
 {#snippet list()}
 	<CardsBehind
 		title={behind!.title}
-		cards={those.map((card) => ({ card: keyOf(card), amount: byLeft ? (card.parts ? 0 : card.left) : null }))}
+		cards={those.map((card) => ({ card: keyOf(card), amount: byLeft ? ownLeft(card) : null }))}
 		titles={Object.fromEntries(those.map((card) => [keyOf(card), card.title]))}
 		unit={byLeft ? head.unit : 'none'}
 		open={(key) => open(those.find((card) => keyOf(card) === key)!)}

@@ -1,7 +1,7 @@
 <script lang="ts">
-	import { fsum } from 'd3-array';
 	import { getContext, untrack } from 'svelte';
 	import { NO_FILTER, passing, withCondition, writeFilter, type Filter } from '$core/board/filter';
+	import { leftOf } from '$core/board/left';
 	import { page } from '$app/state';
 	import NameTag from '$lib/ui/board/NameTag.svelte';
 	import type { BoardState } from '$lib/ui/board/board-state.svelte';
@@ -54,7 +54,7 @@
 				: []),
 		].filter(({ name }) => name !== 'late' || !head.off.includes('dates')),
 	);
-	const left = $derived(fsum(open, (card) => (card.parts ? 0 : card.left)));
+	const left = $derived(leftOf(open));
 	const share = (n: number) => (open.length ? ` (${Math.round((n / open.length) * 100)}%)` : '');
 	const shared = $derived(head.lenses.filter((lens) => lens.shared));
 	const about = $derived(data.about);
