@@ -5,7 +5,7 @@ import { cardPage } from '../src/lib/server/questions/card.ts';
 import { useDatabase } from './support/database.ts';
 import { scene, type Scene } from './support/scene.ts';
 import { command, refusal } from './support/small-board.ts';
-import { at, seen } from './support/sprint.ts';
+import { at, ledgerOf, runningBoard, seen } from './support/sprint.ts';
 
 const db = await useDatabase('empty');
 
@@ -113,6 +113,33 @@ for (const [how, split] of Object.entries(WAYS))
 				assert.equal((await refusal(cardPage(other, rest))).status, 404, other.name);
 		});
 	});
+
+test('what is left of a card without a size is the size of its rest, when its sprint is settled', async () => {
+	const board = await runningBoard(db, [['Sized', 8]]);
+	const made = await command(board.member, 'AddCards', { board: board.id, cards: [{ title: 'Not sized' }] });
+	const [{ id }] = made.result.cards as [{ id: string }];
+	const now = async () => (await seen(db, id))[0]!;
+	await command(board.member, 'PlanCards', { board: board.id, cards: [await now()], sprint: 1 });
+	await command(board.member, 'CorrectLeft', { ...(await now()), left: 4 });
+	const { rows: sprints } = await db.query<{ version: number }>(
+		'select version from sprint where board_id = $1 and number = 1',
+		[board.id],
+	);
+	const [sized] = await seen(db, board.cards[0]!);
+	const decisions = [
+		{ ...sized, decision: 'carry', reason: 'bigger' },
+		{ ...(await now()), decision: 'split', reason: 'bigger', title: 'The rest' },
+	];
+	const settled = { board: board.id, sprint: 1, version: sprints[0]!.version, decisions };
+	await at('2026-11-23T14:40:00Z', () => command(board.lead, 'SettleSprint', settled));
+	const { rows } = await db.query(
+		`select c.size, c."left" from card_link l join card c on c.id = l.to_id where l.from_id = $1 and l.kind = 'split'`,
+		[id],
+	);
+	assert.deepEqual(rows, [{ size: 4, left: 4 }]);
+	const { splitOff, burned } = await ledgerOf(board, 1);
+	assert.deepEqual([splitOff, burned], [4, 0]);
+});
 
 test('a line of a private card becomes a card that is private too', async () => {
 	const s = await scene(db);

@@ -9,7 +9,7 @@ export interface Part {
 	row: CardRow;
 	/** What the new card is called. */
 	title: string;
-	/** How much of what is left goes along; nothing where the card is not sized. */
+	/** How much of what is left goes along: it is the new card’s size, which has none where nothing goes and the card has none. */
 	amount: number;
 	/** The checklist lines that go along, by their ids. */
 	lines: readonly string[];
@@ -40,7 +40,7 @@ export async function splitOffParts(
 			...draftOf(part.row, names),
 			title: part.title,
 			description: '',
-			size: part.row.size === null ? null : part.amount,
+			size: part.row.size === null && !part.amount ? null : part.amount,
 			start: null,
 			ready: false,
 			checklist: along(part),
@@ -48,7 +48,7 @@ export async function splitOffParts(
 		})),
 		below,
 	);
-	const left = parts.map(({ row, amount }) => splitOff(row, row.size === null ? 0 : amount));
+	const left = parts.map(({ row, amount }) => splitOff(row, amount));
 	const { rows: under } = await tx.query<{ rest: string; number: number }>(
 		`with parts as (
 			select * from jsonb_to_recordset($1) as p(id uuid, rest uuid, size numeric, "left" numeric, checklist jsonb, parent uuid)
