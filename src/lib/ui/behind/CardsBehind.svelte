@@ -43,7 +43,7 @@
 	</div>
 	<p>{count(cards.length, 'card')}{summed ? `, ${amount(sum, unit)}` : ''}</p>
 	{#if link}<p><a class="link" href={link.href}>{link.words}</a></p>{/if}
-	<ul>
+	<ul class="amounts">
 		<Gradual list={cards} key={(one) => one.card} {row} as="li" px={32} />
 	</ul>
 </section>
@@ -71,26 +71,6 @@
 		margin: 4px 0 0;
 		max-height: 340px;
 		overflow: auto;
-	}
-	li {
-		display: flex;
-		justify-content: space-between;
-		gap: 12px;
-		padding: 5px 0;
-		border-top: 1px dotted var(--rule);
-	}
-	a {
-		text-decoration: none;
-		min-height: max(24px, var(--touch, 0px));
-		min-width: 0;
-		overflow-wrap: anywhere;
-	}
-	a:hover {
-		color: var(--moss);
-	}
-	b {
-		color: var(--soft);
-		font-weight: 600;
 	}
 	small {
 		white-space: nowrap;

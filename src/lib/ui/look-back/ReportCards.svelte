@@ -50,7 +50,7 @@
 
 <section id="finished">
 	<h2>Finished</h2>
-	{#if report.finished.length}<ul>
+	{#if report.finished.length}<ul class="amounts">
 			<Gradual
 				list={report.finished}
 				key={(stint) => stint.card + stint.opened}
@@ -62,7 +62,7 @@
 </section>
 <section>
 	<h2>Not finished</h2>
-	{#if report.unfinished.length}<ul>
+	{#if report.unfinished.length}<ul class="amounts">
 			<Gradual list={report.unfinished} key={({ card }) => card} row={unfinishedRow} as="li" px={48} />
 		</ul>{:else}<p>
 			{report.closed ? 'Everything was finished.' : 'Decided when it is settled.'}
@@ -70,32 +70,12 @@
 </section>
 <section>
 	<h2>Changes of scope</h2>
-	{#if report.scope.length}<ul>
+	{#if report.scope.length}<ul class="amounts">
 			<Gradual list={report.scope} key={(_, place) => place} row={scopeRow} as="li" px={48} />
 		</ul>{:else}<p>Its scope never changed.</p>{/if}
 </section>
 
 <style>
-	li {
-		display: flex;
-		justify-content: space-between;
-		gap: 12px;
-		padding: 5px 0;
-		border-top: 1px dotted var(--rule);
-	}
-	a {
-		text-decoration: none;
-		min-width: 0;
-		min-height: max(24px, var(--touch, 0px));
-		overflow-wrap: anywhere;
-	}
-	a:hover {
-		color: var(--moss);
-	}
-	b {
-		color: var(--soft);
-		font-weight: 600;
-	}
 	small {
 		flex: 0 0 auto;
 		max-width: 45%;

@@ -154,6 +154,7 @@
 	.box {
 		width: 30px;
 		height: 30px;
+		min-height: 0;
 		margin: 7px;
 		border: 2px dashed var(--faint);
 		border-radius: 4px;

@@ -267,7 +267,7 @@
 						/>
 						<h2>Carried twice or more</h2>
 						{#if over.chronic.length}
-							<ul class="chronic">
+							<ul class="chronic amounts">
 								{#each over.chronic as one (one.card)}<li>
 										<a href={open(one.card)} data-sveltekit-noscroll data-sveltekit-keepfocus
 											><b>{one.card}</b> {one.title}</a
@@ -324,22 +324,6 @@
 		list-style: none;
 		margin: 0;
 		padding: 0;
-	}
-	.chronic li {
-		display: flex;
-		justify-content: space-between;
-		gap: 12px;
-		padding: 5px 0;
-		border-top: 1px dotted var(--rule);
-	}
-	.chronic a {
-		text-decoration: none;
-		min-width: 0;
-		min-height: 24px;
-	}
-	.chronic a b {
-		color: var(--soft);
-		font-weight: 600;
 	}
 	.chronic small {
 		white-space: nowrap;
